@@ -1,0 +1,77 @@
+"""Body measures: population proportions, overridden by what a tape measure said."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from functools import cache
+
+from asketa_core.datafiles import DATA, Record, load
+from asketa_core.errors import InputError
+
+STATURE_CM = (120.0, 220.0)
+WEIGHT_KG = (30.0, 250.0)
+"""Plausible readings; outside them a slip of the pen is likelier than the person."""
+
+
+class SegmentMass(Record):
+    fraction: float
+    centre: float
+
+
+class RangeNorm(Record):
+    value: float
+    error: float
+    source: str
+
+
+class BodyNorms(Record):
+    """The file ``data/norms/body.yaml``."""
+
+    sources: dict[str, str]
+    segments: dict[str, float]
+    masses: dict[str, SegmentMass]
+    ranges: dict[str, RangeNorm]
+    methods: dict[str, float]
+
+
+@cache
+def body_norms() -> BodyNorms:
+    return load(DATA / "norms" / "body.yaml", BodyNorms)
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """One client's body. Lengths in cm; ``measured`` names the segments taken by tape."""
+
+    stature_cm: float
+    weight_kg: float
+    measured: dict[str, float] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        check_range("stature_cm", self.stature_cm, STATURE_CM, "cm")
+        check_range("weight_kg", self.weight_kg, WEIGHT_KG, "kg")
+        for name in self.measured:
+            if name not in body_norms().segments:
+                raise InputError(
+                    f"measured.{name}", "no body segment has this name.", f"Use one of {sorted(body_norms().segments)}."
+                )
+
+    def length_cm(self, segment: str) -> float:
+        """Length of a segment of ``data/norms/body.yaml`` in cm, measured or by proportion."""
+        if segment in self.measured:
+            return self.measured[segment]
+        return body_norms().segments[segment] * self.stature_cm
+
+    @property
+    def level_seat_cm(self) -> float:
+        """Seat height for level thighs with the soles on the floor and the shins upright."""
+        return self.length_cm("lower_leg") + self.length_cm("ankle_above_sole") - self.length_cm("hip_above_seat")
+
+
+def check_range(name: str, value: float, plausible: tuple[float, float], unit: str) -> None:
+    """Raise ``InputError`` unless ``value`` lies in the plausible range (ends included)."""
+    low, high = plausible
+    if not low <= value <= high:
+        raise InputError(
+            name, f"this is outside {low:g}–{high:g} {unit}.", f"Check the reading; it is meant in {unit}."
+        )

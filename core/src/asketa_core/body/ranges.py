@@ -1,0 +1,90 @@
+"""Ranges of motion of one client: measured with their error, or typical with theirs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+
+from asketa_core.body.measures import body_norms
+from asketa_core.units import SIDES, Array, Side
+
+
+class Quantity(StrEnum):
+    """Joint ranges the engine settles postures with (degrees)."""
+
+    HIP_FLEXION = "hip_flexion"
+    HIP_EXTENSION = "hip_extension"
+    HIP_ADDUCTION = "hip_adduction"
+    HIP_INTERNAL_ROTATION = "hip_internal_rotation"
+    OPEN_EXTERNAL_ROTATION = "open_external_rotation"
+    OPEN_ABDUCTION = "open_abduction"
+    KNEE_FLEXION = "knee_flexion"
+    STRAIGHT_LEG_RAISE = "straight_leg_raise"
+    PLANTED_DORSIFLEXION = "planted_dorsiflexion"
+
+
+PLAUSIBLE_DEG: dict[Quantity, tuple[float, float]] = {
+    Quantity.HIP_FLEXION: (40, 160),
+    Quantity.HIP_EXTENSION: (-20, 50),
+    Quantity.HIP_ADDUCTION: (0, 60),
+    Quantity.HIP_INTERNAL_ROTATION: (-10, 80),
+    Quantity.OPEN_EXTERNAL_ROTATION: (5, 110),
+    Quantity.OPEN_ABDUCTION: (5, 90),
+    Quantity.KNEE_FLEXION: (40, 170),
+    Quantity.STRAIGHT_LEG_RAISE: (10, 130),
+    Quantity.PLANTED_DORSIFLEXION: (-10, 60),
+}
+"""Readings outside these are refused as likely slips."""
+
+LEVELS = ("low", "middle", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """A range of motion: middle value and error (two standard deviations) in degrees."""
+
+    value_deg: float
+    error_deg: float
+    measured: bool
+
+    def at_levels(self) -> Array:
+        """Low, middle and high end, shape (3,)."""
+        return np.array([self.value_deg - self.error_deg, self.value_deg, self.value_deg + self.error_deg])
+
+
+@dataclass(frozen=True, slots=True)
+class Ranges:
+    """Every range of both sides; what was not measured is the population's figure and says so."""
+
+    by_side: Mapping[tuple[Quantity, Side], Range]
+
+    @staticmethod
+    def from_measured(measured: Mapping[tuple[Quantity, Side], Range]) -> Ranges:
+        norms = body_norms().ranges
+        every = {
+            (quantity, side): measured.get(
+                (quantity, side), Range(norms[quantity.value].value, norms[quantity.value].error, measured=False)
+            )
+            for quantity in Quantity
+            for side in SIDES
+        }
+        return Ranges(every)
+
+    def get(self, quantity: Quantity, side: Side) -> Range:
+        return self.by_side[(quantity, side)]
+
+    def levels(self, quantity: Quantity, side: Side) -> Array:
+        """Low, middle, high as a column (3, 1), ready to broadcast against a batch of set-ups."""
+        return self.get(quantity, side).at_levels()[:, None]
+
+    def unmeasured(self) -> list[tuple[Quantity, Side]]:
+        return [key for key, value in self.by_side.items() if not value.measured]
+
+
+def method_error_deg(method: str) -> float:
+    """Error of a reading in degrees by the method it was taken with; unknown methods count as by eye."""
+    methods = body_norms().methods
+    return methods.get(method, methods["eye"])

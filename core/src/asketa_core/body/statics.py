@@ -1,0 +1,56 @@
+"""Weight and balance."""
+
+from __future__ import annotations
+
+import numpy as np
+from scipy.spatial import ConvexHull, QhullError
+
+from asketa_core.errors import InputError
+from asketa_core.units import Array
+
+
+def balance_margin(contacts_cm: Array, point_cm: Array) -> float:
+    """Signed distance in cm from a floor point to the edge of the base of support.
+
+    ``contacts_cm`` is (n, 2), ``point_cm`` (2,). The base is the convex hull of the contacts;
+    positive means inside. Fewer than three contacts, or contacts in one line, enclose nothing and
+    raise ``InputError``.
+    """
+    try:
+        hull = ConvexHull(np.asarray(contacts_cm, float))
+    except (QhullError, ValueError) as error:
+        raise InputError(
+            "contacts_cm", "these contacts enclose no area.", "Give at least three that are not in one line."
+        ) from error
+    vertices = hull.points[hull.vertices]
+    point = np.asarray(point_cm, float)
+    signed = hull.equations[:, :2] @ point + hull.equations[:, 2]
+    if np.all(signed <= 0):
+        return float(-signed.max())
+    start, end = vertices, np.roll(vertices, -1, axis=0)
+    along = end - start
+    t = np.clip(np.sum((point - start) * along, axis=1) / np.sum(along * along, axis=1), 0, 1)
+    nearest = start + t[:, None] * along
+    return float(-np.min(np.hypot(*(point - nearest).T)))
+
+
+def resting_foot_share(hip: Array, knee: Array, ankle: Array, toe: Array, masses: tuple[float, float, float]) -> Array:
+    """Share of body weight a resting foot carries, by the lever rule about the hip.
+
+    ``masses`` are the mass fractions of thigh, lower leg and foot. The leg hangs between hip and
+    foot; what its parts weigh is divided by their horizontal distances from the hip. A foot straight
+    below the hip carries the lower leg and foot and half the thigh.
+    """
+    along = ankle[..., :2] - hip[..., :2]
+    reach_sq = np.sum(along * along, axis=-1)
+    thigh, shin, foot = masses
+
+    def lever(point: Array) -> Array:
+        ratio = np.sum((point[..., :2] - hip[..., :2]) * along, axis=-1) / np.maximum(reach_sq, 1e-9)
+        return np.asarray(np.clip(ratio, 0.0, 1.0))
+
+    thigh_centre = hip + 0.433 * (knee - hip)
+    shin_centre = knee + 0.433 * (ankle - knee)
+    foot_centre = 0.5 * (ankle + toe)
+    share = thigh * lever(thigh_centre) + shin * lever(shin_centre) + foot * lever(foot_centre)
+    return np.where(reach_sq > 1.0, share, thigh / 2 + shin + foot)

@@ -1,0 +1,108 @@
+"""Prop kinds and a room's stock."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Literal
+
+from pydantic import Field, TypeAdapter, ValidationError, model_validator
+
+from asketa_core.datafiles import DATA, Record, place_of, read_yaml
+from asketa_core.errors import DataError
+
+PropKind = Literal[
+    "block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"
+]
+
+
+class Keeps(Record):
+    """Share of its height a prop keeps, by what rests on it."""
+
+    sitting: float = Field(gt=0, le=1)
+    limb: float = Field(gt=0, le=1)
+
+
+class Face(Record):
+    height_cm: float = Field(gt=0)
+    footprint_cm: tuple[float, float]
+    upright: bool = False
+
+
+class ChairSize(Record):
+    height_cm: float = Field(ge=20, le=90)
+    depth_cm: float
+    width_cm: float
+    back_top_cm: float
+    back: Literal["open", "solid", "none"]
+    arms: bool
+
+
+class Kind(Record):
+    rigid: bool
+    firm: bool
+    drapes: bool = False
+    keeps: Keeps
+    faces: dict[str, Face] = {}
+    layer_cm: float | None = None
+    layers: dict[int, tuple[float, float]] = {}
+    seat: ChairSize | None = None
+
+
+@cache
+def kinds() -> dict[str, Kind]:
+    """Every kind of ``data/props/kinds.yaml``."""
+    path = DATA / "props" / "kinds.yaml"
+    try:
+        return TypeAdapter(dict[str, Kind]).validate_python(read_yaml(path))
+    except ValidationError as error:
+        first = error.errors()[0]
+        raise DataError(path.name, place_of(first["loc"]), first["msg"]) from error
+
+
+class Prop(Record):
+    """One line of a room's stock: a kind, how many, and what differs from the generic size."""
+
+    id: str = Field(min_length=1, max_length=60)
+    kind: PropKind
+    count: int = Field(ge=0, le=200)
+    name: str = Field(default="", max_length=80)
+    layer_cm: float | None = Field(default=None, ge=0.2, le=3)
+    seat_height_cm: float | None = Field(default=None, ge=20, le=90)
+    arms: bool | None = None
+    back: Literal["open", "solid", "none"] | None = None
+
+    @model_validator(mode="after")
+    def only_what_fits_the_kind(self) -> Prop:
+        if self.kind != "chair" and (self.seat_height_cm, self.arms, self.back) != (None, None, None):
+            raise ValueError("seat height, arms and back belong to chairs only")
+        if self.kind != "blanket" and self.layer_cm is not None:
+            raise ValueError("layer thickness belongs to blankets only")
+        return self
+
+    @property
+    def chair(self) -> ChairSize:
+        """Size of this chair with the room's own figures in place of the generic ones."""
+        generic = kinds()["chair"].seat
+        assert generic is not None
+        own: dict[str, object] = {}
+        if self.seat_height_cm is not None:
+            own["height_cm"] = self.seat_height_cm
+            own["back_top_cm"] = generic.back_top_cm + self.seat_height_cm - generic.height_cm
+        if self.arms is not None:
+            own["arms"] = self.arms
+        if self.back is not None:
+            own["back"] = self.back
+        return generic.model_copy(update=own)
+
+
+class Room(Record):
+    """What a room has free."""
+
+    props: tuple[Prop, ...]
+
+    @model_validator(mode="after")
+    def ids_once(self) -> Room:
+        ids = [prop.id for prop in self.props]
+        if len(ids) != len(set(ids)):
+            raise ValueError("two props share an id")
+        return self

@@ -1,0 +1,196 @@
+"""The grid of set-ups: every combination of slot values that this room can build at once."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from asketa_core.body.measures import Body
+from asketa_core.body.ranges import Ranges
+from asketa_core.clientfile import SlotValue
+from asketa_core.poses.library import ChoiceSlot, NumberSlot, ShareOfRange, Slot, StackSlot, Variation
+from asketa_core.poses.settle import SetupBatch
+from asketa_core.props.kinds import Room
+from asketa_core.props.stacks import Stack, Use, buildable, fits_stock
+from asketa_core.units import Array, Side
+
+Indices = NDArray[np.int32]
+SEAT_BAND_CM = 15.0
+"""Seats further than this from the client's level seat are not searched."""
+
+
+@dataclass(frozen=True, slots=True)
+class Axis:
+    """The choices of one slot, in order. ``numbers`` is what geometry uses (0 for choices)."""
+
+    name: str
+    slot: Slot
+    numbers: Array
+    stacks: tuple[Stack, ...] = ()
+    options: tuple[str, ...] = ()
+    plain: int = 0
+
+    def value(self, index: int) -> SlotValue:
+        if self.stacks:
+            return SlotValue(stack=self.stacks[index].key, number=round(self.stacks[index].height_cm, 2))
+        if self.options:
+            return SlotValue(choice=self.options[index])
+        return SlotValue(number=float(self.numbers[index]))
+
+    def nearest(self, value: SlotValue) -> int:
+        """Index of the choice nearest a remembered value: the same stack, else the nearest height."""
+        if value.choice is not None:
+            return self.options.index(value.choice) if value.choice in self.options else self.plain
+        for index, stack in enumerate(self.stacks):
+            if stack.key == value.stack:
+                return index
+        if value.number is None:
+            return self.plain
+        return int(np.argmin(np.abs(self.numbers - value.number)))
+
+
+@dataclass(frozen=True, slots=True)
+class Grid:
+    """Axes in slot order and, for each set-up, the index on every axis: ``indices`` (n, axes)."""
+
+    axes: tuple[Axis, ...]
+    indices: Indices
+    items: Indices
+    batch: SetupBatch
+
+    @property
+    def size(self) -> int:
+        return len(self.indices)
+
+    def reduced_to(self, names: Sequence[str]) -> tuple[SetupBatch, Indices]:
+        """The distinct combinations of some slots as a batch of their own, and its row for every row
+        of the grid."""
+        columns = [k for k, axis in enumerate(self.axes) if axis.name in names]
+        _, first, rows = np.unique(self.indices[:, columns], axis=0, return_index=True, return_inverse=True)
+        batch = SetupBatch(
+            {axis.name: self.batch.values[axis.name][first] for k, axis in enumerate(self.axes) if k in columns},
+            self.batch.soft_seat[first],
+            self.batch.arms[first],
+        )
+        return batch, rows.astype(np.int32).ravel()
+
+    def setup(self, index: int) -> dict[str, SlotValue]:
+        return {axis.name: axis.value(int(self.indices[index, k])) for k, axis in enumerate(self.axes)}
+
+    def stacks(self, index: int) -> dict[str, Stack]:
+        return {
+            axis.name: axis.stacks[int(self.indices[index, k])] for k, axis in enumerate(self.axes) if axis.stacks
+        }
+
+    def find(self, wanted: Sequence[int]) -> int | None:
+        """Row of the set-up with these axis indices; ``None`` when the room cannot build it."""
+        hits = np.flatnonzero((self.indices == np.asarray(wanted, dtype=np.int32)).all(axis=1))
+        return int(hits[0]) if len(hits) else None
+
+    @property
+    def plain(self) -> int | None:
+        return self.find([axis.plain for axis in self.axes])
+
+    def nearest(self, setup: Mapping[str, SlotValue]) -> int:
+        """Row nearest a remembered set-up, slot by slot; slots it does not name stay plain."""
+        wanted = [axis.nearest(setup[axis.name]) if axis.name in setup else axis.plain for axis in self.axes]
+        return int(np.argmin(self.steps_from(wanted)))
+
+    def steps_from(self, wanted: Sequence[int]) -> Array:
+        """How many steps of its axis each set-up is away from one given by axis indices, (n,)."""
+        return np.abs(self.indices - np.asarray(wanted, dtype=np.int32)).sum(axis=1).astype(float)
+
+
+def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | None:
+    stacks = buildable(
+        room, Use(slot.use), slot.base == "chair", allowed=slot.kinds, faces=slot.faces, max_layers=slot.max_layers
+    )
+    if slot.required:
+        stacks = [stack for stack in stacks if stack.layers]
+    if slot.base == "chair":
+        level = body.level_seat_cm
+        stacks = [s for s in stacks if abs(s.height_cm - level) <= SEAT_BAND_CM]
+    if not stacks:
+        return None
+    plain = 0
+    if slot.plain == "base_only" and slot.base == "chair":
+        bare = [i for i, stack in enumerate(stacks) if len(stack.layers) == 1]
+        plain = min(bare, key=lambda i: abs(stacks[i].height_cm - body.level_seat_cm), default=0)
+    return Axis(name, slot, np.array([s.height_cm for s in stacks]), tuple(stacks), plain=plain)
+
+
+def _number_axis(name: str, slot: NumberSlot, ranges: Ranges, side: Side) -> Axis:
+    top = slot.to
+    if isinstance(slot.plain, ShareOfRange):
+        own = ranges.get(slot.plain.of, side)
+        # Past the client's own range the slot changes nothing: the body stops first.
+        top = min(top, max(slot.start, slot.step * np.ceil(own.value_deg / slot.step)))
+        wanted = own.value_deg * slot.plain.percent / 100
+    else:
+        wanted = slot.plain
+    numbers = np.arange(slot.start, top + 1e-9, slot.step)
+    return Axis(name, slot, numbers, plain=int(np.argmin(np.abs(numbers - wanted))))
+
+
+@dataclass(frozen=True, slots=True)
+class NoGrid:
+    """A slot this room has nothing for."""
+
+    slot: str
+    label: str
+
+
+def build_grid(variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room) -> Grid | NoGrid:
+    """Every set-up of a variation for one side that the room can build."""
+    axes: list[Axis] = []
+    for name, slot in variation.slots.items():
+        axis: Axis | None
+        if isinstance(slot, StackSlot):
+            axis = _stack_axis(name, slot, room, body)
+        elif isinstance(slot, NumberSlot):
+            axis = _number_axis(name, slot, ranges, side)
+        else:
+            assert isinstance(slot, ChoiceSlot)
+            options = slot.options
+            axis = Axis(name, slot, np.zeros(len(options)), options=options, plain=options.index(slot.plain))
+        if axis is None:
+            return NoGrid(name, slot.label)
+        axes.append(axis)
+    # Choices change no geometry: they stay at their plain value here and are set afterwards.
+    lengths = [1 if axis.options else len(axis.numbers) for axis in axes]
+    indices = np.stack(np.meshgrid(*[np.arange(n) for n in lengths], indexing="ij"), axis=-1)
+    indices = indices.reshape(-1, len(axes)).astype(np.int32)
+    for k, axis in enumerate(axes):
+        if axis.options:
+            indices[:, k] = axis.plain
+    indices = indices[_enough_props(axes, indices, room)]
+    if len(indices) == 0:
+        return NoGrid(*next((axis.name, axis.slot.label) for axis in axes if axis.stacks))
+    items = np.zeros(len(indices), dtype=np.int32)
+    for k, axis in enumerate(axes):
+        if axis.stacks:
+            items += np.array([stack.items for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
+    seat_axis = next(k for k, axis in enumerate(axes) if axis.name == variation.recipe.seat)
+    seats = axes[seat_axis].stacks
+    batch = SetupBatch(
+        values={axis.name: axis.numbers[indices[:, k]] for k, axis in enumerate(axes) if not axis.options},
+        soft_seat=np.array([not seat.firm for seat in seats])[indices[:, seat_axis]],
+        arms=np.array([seat.arms for seat in seats])[indices[:, seat_axis]],
+    )
+    return Grid(tuple(axes), indices, items, batch)
+
+
+def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:
+    """Which combinations the room's stock covers, (n,). Each distinct combination of stacks is asked once."""
+    columns = [k for k, axis in enumerate(axes) if axis.stacks]
+    sizes = [len(axes[k].stacks) for k in columns]
+    allowed = np.zeros(sizes, dtype=bool)
+    for combination in itertools.product(*[range(size) for size in sizes]):
+        allowed[combination] = fits_stock(
+            room, (axes[k].stacks[i] for k, i in zip(columns, combination, strict=True))
+        )
+    return np.asarray(allowed[tuple(indices[:, k] for k in columns)])

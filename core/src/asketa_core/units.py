@@ -1,0 +1,73 @@
+"""Sides, and the one place where degrees become radians.
+
+Every public boundary of the core speaks centimetres, degrees, kilograms and seconds; names carry
+the unit. The world frame is right-handed: x forward (the way the client faces), y to the client's
+left, z up, floor at z = 0.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+
+
+class Side(StrEnum):
+    """A side of the client's own body."""
+
+    LEFT = "left"
+    RIGHT = "right"
+
+    @property
+    def sign(self) -> float:
+        """+1 for left, -1 for right: the sign of this side on the y axis."""
+        return 1.0 if self is Side.LEFT else -1.0
+
+    @property
+    def other(self) -> Side:
+        return Side.RIGHT if self is Side.LEFT else Side.LEFT
+
+
+SIDES: tuple[Side, Side] = (Side.LEFT, Side.RIGHT)
+
+
+def cosd(angle_deg: Array | float) -> Array:
+    return np.asarray(np.cos(np.radians(angle_deg)), dtype=np.float64)
+
+
+def sind(angle_deg: Array | float) -> Array:
+    return np.asarray(np.sin(np.radians(angle_deg)), dtype=np.float64)
+
+
+def acosd(ratio: Array | float) -> Array:
+    """Inverse cosine in degrees; the argument is clipped to [-1, 1] against rounding only."""
+    return np.asarray(np.degrees(np.arccos(np.clip(ratio, -1.0, 1.0))), dtype=np.float64)
+
+
+def asind(ratio: Array | float) -> Array:
+    """Inverse sine in degrees; the argument is clipped to [-1, 1] against rounding only."""
+    return np.asarray(np.degrees(np.arcsin(np.clip(ratio, -1.0, 1.0))), dtype=np.float64)
+
+
+def atan2d(y: Array | float, x: Array | float) -> Array:
+    return np.asarray(np.degrees(np.arctan2(y, x)), dtype=np.float64)
+
+
+def dot(a: Array, b: Array) -> Array:
+    """Row-wise dot product over the last axis, shape (..., 3) → (...)."""
+    return np.asarray(np.einsum("...i,...i->...", a, b), dtype=np.float64)
+
+
+def norm(a: Array) -> Array:
+    """Length over the last axis, shape (..., 3) → (...)."""
+    return np.sqrt(dot(a, a))
+
+
+def unit(a: Array) -> Array:
+    """Unit vector over the last axis; a zero vector stays zero instead of becoming nan."""
+    length = norm(a)[..., None]
+    return np.asarray(np.divide(a, length, out=np.zeros_like(a), where=length > 0))
