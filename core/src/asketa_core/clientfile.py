@@ -128,9 +128,7 @@ class SlotValue(Record):
 
 Place = Literal["wanted", "hip", "groin", "knee", "back", "other"]
 Sensation = Literal["stretch", "warm", "pressure", "sharp", "pinching", "tingling", "numb", "none"]
-Sign = Literal[
-    "breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "pelvis_tilts", "clunk", "gave_way"
-]
+Sign = Literal["breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "pelvis_tilts", "clunk", "gave_way"]
 
 
 class Response(Record):

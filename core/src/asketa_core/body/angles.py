@@ -98,9 +98,7 @@ def flexion_allowed_at(closing_range_deg: Array | float, abduction_deg: Array | 
     Infinite where the thigh is so far out that no flexion can use the range up; zero where the
     abduction alone already exceeds it.
     """
-    closing, abduction = np.broadcast_arrays(
-        np.asarray(closing_range_deg, float), np.asarray(abduction_deg, float)
-    )
+    closing, abduction = np.broadcast_arrays(np.asarray(closing_range_deg, float), np.asarray(abduction_deg, float))
     cos_a = np.maximum(cosd(abduction), 1e-12)
     ratio = cosd(closing) / cos_a
     return np.asarray(np.where(ratio <= -1.0, np.inf, acosd(ratio)))

@@ -22,7 +22,8 @@ class KneeRule(StrEnum):
 
 def twist_left(rotation_required_deg: Array | float, rotation_available_deg: Array | float) -> Array:
     """Turning out the shape asks for and the hip does not give, in degrees, never negative."""
-    return np.maximum(0.0, np.asarray(rotation_required_deg) - np.asarray(rotation_available_deg))
+    missing = np.asarray(rotation_required_deg, float) - np.asarray(rotation_available_deg, float)
+    return np.asarray(np.maximum(0.0, missing))
 
 
 def three_factor_rule(knee_flexion_deg: float, twist_deg: float, load_share: float) -> KneeRule:

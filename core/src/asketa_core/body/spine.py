@@ -48,7 +48,7 @@ def hip_room(
     """
     by_joint = flexion_allowed_at(bent_knee_flexion_deg, abduction_deg)
     by_hamstrings = np.asarray(straight_leg_raise_deg, float) + np.asarray(coupling) * np.asarray(knee_flexion_deg)
-    return np.minimum(np.minimum(by_joint, by_hamstrings), groin_pinch_flexion_deg)
+    return np.asarray(np.minimum(np.minimum(by_joint, by_hamstrings), groin_pinch_flexion_deg))
 
 
 def coupling_from_ninety_ninety(straight_leg_raise_deg: float, knee_extension_lack_deg: float) -> float:
@@ -62,7 +62,9 @@ def coupling_from_ninety_ninety(straight_leg_raise_deg: float, knee_extension_la
     return float(np.clip((90 - straight_leg_raise_deg) / knee_extension_lack_deg, 0.3, 0.8))
 
 
-def share_fold(wanted_lean_deg: Array | float, room_deg: Array | float, flexion_upright_deg: Array | float) -> TrunkShare:
+def share_fold(
+    wanted_lean_deg: Array | float, room_deg: Array | float, flexion_upright_deg: Array | float
+) -> TrunkShare:
     """Split a trunk lean between pelvis and spine.
 
     ``room_deg`` and ``flexion_upright_deg`` (hip flexion with the pelvis upright) are those of the

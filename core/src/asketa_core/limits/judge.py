@@ -120,9 +120,9 @@ def total(judgements: Sequence[Judgement], size: int) -> Totals:
         worst = by_kind.get(kind)
         by_kind[kind] = judgement.severity if worst is None else np.maximum(worst, judgement.severity)
         margin = np.minimum(margin, judgement.margin)
-    zero = np.zeros(size, dtype=np.int8)
-    counts = [zero.copy(), zero.copy(), zero.copy()]
+    counted = (Severity.STOP, Severity.ASK, Severity.CAUTION)
+    counts = {level: np.zeros(size, dtype=np.int8) for level in counted}
     for severity in by_kind.values():
-        for count, level in zip(counts, (Severity.STOP, Severity.ASK, Severity.CAUTION), strict=True):
-            count += severity == int(level)
-    return Totals(counts[0], counts[1], counts[2], margin)
+        for level in counted:
+            counts[level] += severity == int(level)
+    return Totals(*counts.values(), margin)

@@ -125,7 +125,9 @@ def _dropped(
         assert rule.rests_on is not None and rule.ahead is not None and rule.across is not None
         surface = setup.number(rule.rests_on)
         ankle = _points(
-            setup.number(rule.ahead), hip[..., 1] * (1 - rule.across), surface + body.length_cm("ankle_above_rest_on_side")
+            setup.number(rule.ahead),
+            hip[..., 1] * (1 - rule.across),
+            surface + body.length_cm("ankle_above_rest_on_side"),
         )
     ankle = ankle + np.array([0.0, 0.0, lift_cm])
     circle = _close(body, side, hip, ankle, None)
@@ -145,11 +147,19 @@ def _dropped(
 
 
 def _broadcast_circle(circle: KneeCircle, shape: tuple[int, ...]) -> KneeCircle:
-    points = {name: np.broadcast_to(getattr(circle, name), (*shape, 3)) for name in ("hip", "axis", "start", "outward", "centre")}
+    points = {
+        name: np.broadcast_to(getattr(circle, name), (*shape, 3))
+        for name in ("hip", "axis", "start", "outward", "centre")
+    }
     numbers = {
         name: np.broadcast_to(getattr(circle, name), shape)
         for name in (
-            "radius_cm", "offset_cm", "thigh_cm", "knee_flexion_deg", "reach_shortfall_cm", "fold_shortfall_cm",
+            "radius_cm",
+            "offset_cm",
+            "thigh_cm",
+            "knee_flexion_deg",
+            "reach_shortfall_cm",
+            "fold_shortfall_cm",
         )
     }
     return KneeCircle(**points, **numbers)
@@ -241,7 +251,7 @@ def _assemble(
         ):
             level = np.broadcast_to(np.atleast_2d(amount), (np.atleast_2d(amount).shape[0], n))
             amounts[(trouble, side)] = level.max(axis=0)
-            troubles[(trouble, side)] = (level > beyond).any(axis=0)
+            troubles[(trouble, side)] = np.asarray((level > beyond).any(axis=0))
     worked_leg = legs[worked] if worked is not None else None
     pelvis_centre = (legs[Side.LEFT].points.hip + legs[Side.RIGHT].points.hip) / 2
     return Posture(
@@ -307,7 +317,9 @@ def settle_pose(
     )
 
 
-def settle_transfer(technique: Technique, variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
+def settle_transfer(
+    technique: Technique, variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch
+) -> Posture:
     """The body at the moment the seat is taken or left, feet on the floor."""
     hips = _hips(body, setup.number(variation.recipe.seat))
     floor = np.zeros(setup.size)
@@ -342,5 +354,3 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
         check_seat_height=False,
         exempt_from_band=False,
     )
-
-

@@ -10,9 +10,7 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 from asketa_core.datafiles import DATA, Record, place_of, read_yaml
 from asketa_core.errors import DataError
 
-PropKind = Literal[
-    "block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"
-]
+PropKind = Literal["block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"]
 
 
 class Keeps(Record):

@@ -73,7 +73,9 @@ class Stack:
     @property
     def key(self) -> str:
         """Stable name of this stack within its room, used to compare and to remember it."""
-        parts = [f"{layer.prop_id}:{layer.way}" + (f"x{layer.pieces}" if layer.pieces > 1 else "") for layer in self.layers]
+        parts = [
+            f"{layer.prop_id}:{layer.way}" + (f"x{layer.pieces}" if layer.pieces > 1 else "") for layer in self.layers
+        ]
         return "+".join(parts) or "floor"
 
 
@@ -120,9 +122,9 @@ def _stable(layers: tuple[Layer, ...], use: Use) -> bool:
     if use is not Use.SITTING or not layers:
         return True
     # A draped blanket is as wide as what it lies on; two blocks side by side carry a pelvis.
-    widths = [
-        min(layer.footprint_cm) for layer in layers if not kinds()[layer.kind].drapes and layer.pieces == 1
-    ] or [1e9]
+    widths = [min(layer.footprint_cm) for layer in layers if not kinds()[layer.kind].drapes and layer.pieces == 1] or [
+        1e9
+    ]
     return min(widths) >= SITTING_WIDTH_CM and not any(layer.upright for layer in layers)
 
 

@@ -82,9 +82,7 @@ class Grid:
         return {axis.name: axis.value(int(self.indices[index, k])) for k, axis in enumerate(self.axes)}
 
     def stacks(self, index: int) -> dict[str, Stack]:
-        return {
-            axis.name: axis.stacks[int(self.indices[index, k])] for k, axis in enumerate(self.axes) if axis.stacks
-        }
+        return {axis.name: axis.stacks[int(self.indices[index, k])] for k, axis in enumerate(self.axes) if axis.stacks}
 
     def find(self, wanted: Sequence[int]) -> int | None:
         """Row of the set-up with these axis indices; ``None`` when the room cannot build it."""
@@ -102,7 +100,7 @@ class Grid:
 
     def steps_from(self, wanted: Sequence[int]) -> Array:
         """How many steps of its axis each set-up is away from one given by axis indices, (n,)."""
-        return np.abs(self.indices - np.asarray(wanted, dtype=np.int32)).sum(axis=1).astype(float)
+        return np.asarray(np.abs(self.indices - np.asarray(wanted, dtype=np.int32)).sum(axis=1), dtype=np.float64)
 
 
 def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | None:
@@ -162,8 +160,8 @@ def build_grid(variation: Variation, side: Side, body: Body, ranges: Ranges, roo
         axes.append(axis)
     # Choices change no geometry: they stay at their plain value here and are set afterwards.
     lengths = [1 if axis.options else len(axis.numbers) for axis in axes]
-    indices = np.stack(np.meshgrid(*[np.arange(n) for n in lengths], indexing="ij"), axis=-1)
-    indices = indices.reshape(-1, len(axes)).astype(np.int32)
+    combinations = np.stack(np.meshgrid(*[np.arange(n) for n in lengths], indexing="ij"), axis=-1)
+    indices: Indices = combinations.reshape(-1, len(axes)).astype(np.int32)
     for k, axis in enumerate(axes):
         if axis.options:
             indices[:, k] = axis.plain
@@ -190,7 +188,5 @@ def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray
     sizes = [len(axes[k].stacks) for k in columns]
     allowed = np.zeros(sizes, dtype=bool)
     for combination in itertools.product(*[range(size) for size in sizes]):
-        allowed[combination] = fits_stock(
-            room, (axes[k].stacks[i] for k, i in zip(columns, combination, strict=True))
-        )
+        allowed[combination] = fits_stock(room, (axes[k].stacks[i] for k, i in zip(columns, combination, strict=True)))
     return np.asarray(allowed[tuple(indices[:, k] for k in columns)])

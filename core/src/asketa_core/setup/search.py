@@ -126,9 +126,7 @@ def own_limits(variation: Variation, side: Side) -> list[Limit]:
     if steepest is None:
         return []
     term = Term(readout=Readout.SHIN_SLOPE, above=steepest)
-    return [
-        Limit("shape.shin_level", None, "shape", side, Severity.CAUTION, (term,), phases=("pose",), exact=True)
-    ]
+    return [Limit("shape.shin_level", None, "shape", side, Severity.CAUTION, (term,), phases=("pose",), exact=True)]
 
 
 def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges, size: int) -> Array:
@@ -156,9 +154,11 @@ def _choose_technique(stages: Sequence[Stage], size: int) -> Levels:
         sums = total(stage.judgements, size)
         blocked = ~_possible([stage], size)
         scores.append(
-            (blocked * 1_000_000 + sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions).astype(int)
+            (
+                blocked * 1_000_000 + sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions
+            ).astype(int)
         )
-    return np.argmin(np.stack(scores), axis=0).astype(np.int8)
+    return np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
 
 
 def _pick(arrays: Sequence[np.ndarray[tuple[int, ...], np.dtype[np.generic]]], choice: Levels) -> Array:
@@ -259,7 +259,9 @@ class Trade(StrEnum):
     MOST_PURPOSE = "most_purpose"
 
 
-def best_few(screened: Screened, last_used: Mapping[str, SlotValue] | None = None, most: int = 3) -> list[tuple[Trade, int]]:
+def best_few(
+    screened: Screened, last_used: Mapping[str, SlotValue] | None = None, most: int = 3
+) -> list[tuple[Trade, int]]:
     """The best set-up and others worth having for what they trade; only allowed ones, each once."""
     best = screened.best
     found = [(Trade.BEST, best)]

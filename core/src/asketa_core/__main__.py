@@ -1,0 +1,78 @@
+"""The core on the command line: JSON in (a file or standard input), JSON out.
+
+``python -m asketa_core SUBCOMMAND [FILE]``. Bad input ends with exit code 2 and a JSON error that names
+field, reason and remedy.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any
+
+from asketa_core.clientfile import ClientFile, parse
+from asketa_core.commands.angles import AnglesRequest, run_angles
+from asketa_core.commands.screen import ScreenRequest, run_screen
+from asketa_core.errors import InputError
+from asketa_core.poses.library import family_schema
+from asketa_core.props.kinds import Room
+
+BAD_INPUT = 2
+
+
+def _angles(raw: Any) -> dict[str, Any]:
+    return run_angles(parse(AnglesRequest, raw))
+
+
+def _screen(raw: Any) -> dict[str, Any]:
+    return run_screen(parse(ScreenRequest, raw))
+
+
+COMMANDS: dict[str, Callable[[Any], dict[str, Any]]] = {"angles": _angles, "screen": _screen}
+
+
+def schemas() -> dict[str, Any]:
+    """JSON Schemas of everything the core reads."""
+    return {
+        "angles": AnglesRequest.model_json_schema(),
+        "screen": ScreenRequest.model_json_schema(),
+        "client_file": ClientFile.model_json_schema(),
+        "room": Room.model_json_schema(),
+        "family": family_schema(),
+    }
+
+
+def _read(path: str | None) -> Any:
+    try:
+        text = Path(path).read_text(encoding="utf-8") if path is not None else sys.stdin.read()
+    except OSError as error:
+        raise InputError("(file)", f"the file cannot be read: {error.strerror}.", "Check its name.") from error
+    try:
+        return json.loads(text)
+    except json.JSONDecodeError as error:
+        raise InputError(
+            f"line {error.lineno}, column {error.colno}", f"this is not JSON: {error.msg}.", "Correct it there."
+        ) from error
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    parser = argparse.ArgumentParser(prog="python -m asketa_core", description=__doc__)
+    parser.add_argument("command", choices=[*COMMANDS, "schema"])
+    parser.add_argument("file", nargs="?", help="request as JSON; standard input when left out")
+    options = parser.parse_args(arguments)
+    try:
+        answer = schemas() if options.command == "schema" else COMMANDS[options.command](_read(options.file))
+    except InputError as error:
+        json.dump({"error": error.as_dict()}, sys.stdout, ensure_ascii=False, indent=2)
+        sys.stdout.write("\n")
+        return BAD_INPUT
+    json.dump(answer, sys.stdout, ensure_ascii=False, indent=2, default=str)
+    sys.stdout.write("\n")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

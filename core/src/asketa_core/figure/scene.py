@@ -1,0 +1,203 @@
+"""The scene in three dimensions: body parts and props as simple solids, ready to be projected."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from asketa_core.body.measures import Body
+from asketa_core.figure.skeleton import Skeleton
+from asketa_core.props.kinds import Room, kinds
+from asketa_core.props.stacks import Stack
+from asketa_core.units import SIDES, Array, Side
+
+LIMB_RADII: Mapping[str, tuple[float, float]] = {
+    "thigh": (0.047, 0.033),
+    "shin": (0.032, 0.020),
+    "foot": (0.019, 0.012),
+    "upper_arm": (0.026, 0.020),
+    "forearm": (0.019, 0.015),
+    "hand": (0.013, 0.010),
+    "neck": (0.030, 0.028),
+    "head": (0.046, 0.049),
+}
+"""Radii at both ends as fractions of stature."""
+
+TRUNK_SIDE = (0.070, 0.088, 0.072, 0.098, 0.112, 0.040)
+TRUNK_DEPTH = (0.040, 0.056, 0.052, 0.062, 0.044, 0.026)
+"""Half-widths of the trunk at seat, hips, waist, chest, shoulders and neck as fractions of stature."""
+
+CHAIR_BACK_BEHIND_HIP_CM = 17.0
+CHAIR_LEG_CM = 3.0
+
+Part = Literal["trunk", "head", "arm", "leg"]
+Material = Literal["wood", "felt", "cotton"]
+MATERIALS: Mapping[str, Material] = {
+    "chair": "wood",
+    "block": "wood",
+    "slim_block": "wood",
+    "blanket": "felt",
+    "bolster": "cotton",
+    "round_bolster": "cotton",
+    "cushion": "cotton",
+    "towel_roll": "felt",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Capsule:
+    """A tapered limb segment."""
+
+    start: Array
+    end: Array
+    radius_start_cm: float
+    radius_end_cm: float
+    part: Part
+    side: Side | None
+    worked: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Trunk:
+    """Rings up the body: centres (6, 3), lean at each (6,), half-widths (6,) sideways and in depth."""
+
+    centres: Array
+    lean_deg: Array
+    side_cm: Array
+    depth_cm: Array
+
+
+@dataclass(frozen=True, slots=True)
+class Box:
+    """An upright box, corners low and high (3,); ``folds`` draws the layers of a blanket,
+    ``see_through`` lets the body show behind it."""
+
+    low: Array
+    high: Array
+    material: Material
+    folds: int = 0
+    see_through: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class HeightMark:
+    """A height to be written: inside a prop, or beside it where ``beside`` says so."""
+
+    at: Array
+    height_cm: float
+    beside: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    capsules: tuple[Capsule, ...]
+    trunk: Trunk
+    boxes: tuple[Box, ...]
+    marks: tuple[HeightMark, ...]
+
+
+def build_scene(
+    skeleton: Skeleton, body: Body, worked: Side, seat: Stack, supports: Mapping[Side, Stack], room: Room
+) -> Scene:
+    """Body and props of one set-up; ``supports`` are the stacks under each foot."""
+    boxes: list[Box] = []
+    marks: list[HeightMark] = []
+    _add_seat(boxes, marks, seat, room)
+    for side, stack in supports.items():
+        if stack.layers:
+            _add_foot_support(boxes, marks, stack, skeleton.legs[side].end)
+    return Scene(tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(marks))
+
+
+def _capsules(skeleton: Skeleton, body: Body, worked: Side) -> list[Capsule]:
+    s = body.stature_cm
+
+    def capsule(name: str, start: Array, end: Array, part: Part, side: Side | None) -> Capsule:
+        first, last = LIMB_RADII[name]
+        return Capsule(start, end, first * s, last * s, part, side, part == "leg" and side is worked)
+
+    found = []
+    for side in SIDES:
+        leg, arm = skeleton.legs[side], skeleton.arms[side]
+        found += [
+            capsule("foot", skeleton.heels[side], leg.tip, "leg", side),
+            capsule("shin", leg.middle, leg.end, "leg", side),
+            capsule("thigh", leg.root, leg.middle, "leg", side),
+            capsule("upper_arm", arm.root, arm.middle, "arm", side),
+            capsule("forearm", arm.middle, arm.end, "arm", side),
+            capsule("hand", arm.end, arm.tip, "arm", side),
+        ]
+    c7, top = skeleton.spine[3], skeleton.spine[4]
+    direction = top - c7
+    found.append(capsule("neck", c7 - 0.1 * direction, c7 + 0.4 * direction, "head", None))
+    found.append(capsule("head", c7 + 0.52 * direction, c7 + 0.70 * direction, "head", None))
+    return found
+
+
+def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
+    s = body.stature_cm
+    pelvis, l5s1, t12, c7, _ = skeleton.spine
+    seat_level = pelvis - np.array([0.0, 0.0, 0.02 * s])
+    hips = pelvis + 0.4 * (l5s1 - pelvis)
+    waist = l5s1 + 0.55 * (t12 - l5s1)
+    chest = t12 + 0.45 * (c7 - t12)
+    shoulders = c7 - 0.22 * (c7 - t12)
+    lean = skeleton.spine_lean_deg
+    leans = np.array([lean[0], lean[1], (lean[1] + lean[2]) / 2, (lean[2] + lean[3]) / 2, lean[3], lean[3]])
+    return Trunk(
+        np.stack([seat_level, hips, waist, chest, shoulders, c7]),
+        leans,
+        s * np.array(TRUNK_SIDE),
+        s * np.array(TRUNK_DEPTH),
+    )
+
+
+def _add_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, room: Room) -> None:
+    chair_layer = seat.layers[0]
+    chair = next(prop for prop in room.props if prop.id == chair_layer.prop_id).chair
+    back, front = -CHAIR_BACK_BEHIND_HIP_CM, chair.depth_cm - CHAIR_BACK_BEHIND_HIP_CM
+    half, leg = chair.width_cm / 2, CHAIR_LEG_CM
+
+    def box(x0: float, x1: float, y0: float, y1: float, z0: float, z1: float, see_through: bool = False) -> Box:
+        return Box(np.array([x0, y0, z0]), np.array([x1, y1, z1]), "wood", see_through=see_through)
+
+    for y in (-half, half - leg):
+        boxes.append(
+            box(back, back + leg, y, y + leg, 0, chair.back_top_cm if chair.back != "none" else chair.height_cm)
+        )
+        boxes.append(box(front - leg, front, y, y + leg, 0, chair.height_cm))
+    boxes.append(box(back, front, -half, half, chair.height_cm - 3, chair.height_cm))
+    if chair.back != "none":
+        bottom = chair.height_cm + (0 if chair.back == "solid" else 22)
+        boxes.append(box(back, back + 2, -half, half, bottom, chair.back_top_cm))
+    if chair.arms:
+        for y in (-half, half - leg):
+            boxes.append(box(back, front - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
+            boxes.append(box(front - 10, front - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
+    z = chair_layer.height_cm
+    for layer in seat.layers[1:]:
+        boxes.append(
+            Box(
+                np.array([back + 2, -half + 1, z]),
+                np.array([front + 1, half - 1, z + layer.height_cm]),
+                MATERIALS[layer.kind],
+                folds=int(layer.way) if layer.kind == "blanket" else 0,
+            )
+        )
+        z += layer.height_cm
+    marks.append(HeightMark(np.array([back, -half, z]), seat.height_cm, beside=True))
+
+
+def _add_foot_support(boxes: list[Box], marks: list[HeightMark], stack: Stack, ankle: Array) -> None:
+    z = 0.0
+    for layer in stack.layers:
+        across, along = layer.footprint_cm
+        if layer.kind in ("block", "slim_block") and kinds()[layer.kind].faces[layer.way].upright:
+            across, along = along, across
+        low = np.array([ankle[0] - along / 2, ankle[1] - across / 2, z])
+        boxes.append(Box(low, low + np.array([along, across, layer.height_cm]), MATERIALS[layer.kind]))
+        z += layer.height_cm
+    marks.append(HeightMark(np.array([ankle[0], ankle[1], z / 2]), stack.height_cm, beside=False))

@@ -1,0 +1,179 @@
+"""What to mind today: the few lines a therapist glances at before touching anyone."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from asketa_core.body.ranges import Quantity
+from asketa_core.clientfile import AnyEntry, HipReplacement, KneePain
+from asketa_core.limits import hip_replacement
+from asketa_core.limits.calendar import Change, next_change
+from asketa_core.limits.catalogue import limits_of
+from asketa_core.limits.dates import weeks_between
+from asketa_core.limits.knee import daily_fact
+from asketa_core.limits.model import Limit, Severity
+from asketa_core.poses.library import variations
+from asketa_core.screening import Situation
+from asketa_core.setup.grid import NoGrid
+from asketa_core.units import SIDES, Side
+from asketa_core.words.catalogue import say, sentence_case, texts
+from asketa_core.words.findings import short_words
+
+ASYMMETRY_DEG = 10.0
+"""A difference between the sides worth saying before the session."""
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """One line for a side (``None``: the middle). ``weight`` is ``fact``, ``limit`` or ``ask``."""
+
+    side: str | None
+    text: str
+    weight: str
+    entry_id: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeNote:
+    date: dt.date
+    lines: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Mind:
+    notes: tuple[Note, ...]
+    next_change: ChangeNote | None
+    disclaimer: str
+
+
+def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
+    """Everything to mind for a client on a date; ``promised`` are lines about the next steps."""
+    notes: list[Note] = []
+    for entry in situation.client.entries:
+        limits = limits_of(entry, situation.client, situation.date, situation.ranges)
+        if isinstance(entry, HipReplacement):
+            notes.extend(_hip_notes(entry, situation, limits))
+        else:
+            notes.extend(_knee_notes(entry, situation, limits))
+    notes.extend(_asymmetry(situation))
+    notes.extend(promised)
+    change = next_change(situation.client, situation.date)
+    return Mind(
+        tuple(notes), change_note(situation, change) if change is not None else None, str(texts()["disclaimer"])
+    )
+
+
+def _asks(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
+    open_questions = [limit for limit in limits if limit.severity is Severity.ASK and not limit.terms]
+    return [
+        Note(entry.side.value, sentence_case(words) + ".", "ask", entry.id) for words in short_words(open_questions)
+    ]
+
+
+def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit]) -> list[Note]:
+    facts, side = entry.facts, entry.side.value
+    approach = say("facts", facts.approach)
+    if facts.date is None:
+        head = say("mind", "entry_hip_undated", approach=approach)
+    else:
+        head = say("mind", "entry_hip", approach=approach, week=weeks_between(facts.date, situation.date))
+    notes = [Note(side, head, "fact", entry.id)]
+    stops = [limit for limit in limits if limit.severity is Severity.STOP]
+    if stops:
+        notes.append(Note(side, sentence_case(", ".join(short_words(stops))) + ".", "limit", entry.id))
+    context = hip_replacement.context(entry, situation.client, situation.date)
+    given = hip_replacement.counting_clearances(entry, situation.date)
+    if context["precautions"] == "ended":
+        notes.append(
+            Note(side, say("mind", "cleared", date=f"{max(c.date for c in given):%-d %B %Y}"), "fact", entry.id)
+        )
+    elif context["period"] == "after":
+        weeks = situation.client.settings.first_weeks_after_hip
+        notes.append(Note(side, say("mind", "clearance_due", weeks=weeks), "ask", entry.id))
+    else:
+        notes.append(Note(side, say("mind", "no_clearance"), "fact", entry.id))
+    if facts.leg_length_difference_cm:
+        notes.append(
+            Note(None, say("mind", "leg_length", value=f"{facts.leg_length_difference_cm:g}"), "fact", entry.id)
+        )
+    return notes + _asks(entry, limits)
+
+
+def _knee_notes(entry: KneePain, situation: Situation, limits: list[Limit]) -> list[Note]:
+    side, diagnosis = entry.side.value, entry.facts.diagnosis
+    words = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
+    notes = [Note(side, say("mind", "entry_knee", diagnosis=words), "fact", entry.id)]
+    daily = daily_fact(entry.id, situation.client, situation.date)
+    if daily is None or daily.pain_today is None:
+        notes.append(Note(side, say("mind", "pain_unknown"), "ask", entry.id))
+    else:
+        notes.append(
+            Note(side, say("mind", "pain", pain=daily.pain_today, date=f"{daily.date:%-d %B}"), "fact", entry.id)
+        )
+    binding = [limit for limit in limits if limit.severity in (Severity.STOP, Severity.CAUTION)]
+    own = [
+        limit for limit in binding if not limit.code.startswith(("knee.three_factors", "knee.twist_far", "knee.twist"))
+    ]
+    if own:
+        notes.append(Note(side, sentence_case(", ".join(short_words(own))) + ".", "limit", entry.id))
+    return notes + _asks(entry, limits)
+
+
+def _asymmetry(situation: Situation) -> list[Note]:
+    """The side that turns out clearly less, when both were measured."""
+    values = {side: situation.ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side) for side in SIDES}
+    if not all(value.measured for value in values.values()):
+        return []
+    less = min(SIDES, key=lambda side: values[side].value_deg)
+    difference = values[less.other].value_deg - values[less].value_deg
+    if difference < ASYMMETRY_DEG:
+        return []
+    text = say(
+        "mind",
+        "turns_out",
+        value=f"{values[less].value_deg:.0f}",
+        difference=f"{difference:.0f}",
+        other=less.other.value,
+    )
+    return [Note(less.value, text, "fact")]
+
+
+def change_note(situation: Situation, change: Change) -> ChangeNote:
+    """A coming change in words, with the rungs it lets in or puts out."""
+
+    def side_words(limits: Iterable[Limit]) -> list[str]:
+        grouped: dict[Side | None, list[Limit]] = {}
+        for limit in limits:
+            grouped.setdefault(limit.side, []).append(limit)
+        return [
+            f"{sentence_case(side.value) if side is not None else 'Both'}: {', '.join(short_words(found))}"
+            for side, found in grouped.items()
+        ]
+
+    lines = [say("changes", "ends", what=words) + "." for words in side_words(change.ends)]
+    lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]
+    lets_in, puts_out = opened_and_closed(situation, change.date)
+    if lets_in:
+        lines.append(say("changes", "lets_in", names=", ".join(lets_in)) + ".")
+    if puts_out:
+        lines.append(say("changes", "puts_out", names=", ".join(puts_out)) + ".")
+    return ChangeNote(change.date, tuple(lines))
+
+
+def opened_and_closed(situation: Situation, date: dt.date) -> tuple[list[str], list[str]]:
+    """Rungs that are allowed on ``date`` and not today, and the reverse, by side and short name."""
+    later = Situation.of(situation.client, date, situation.room)
+    lets_in, puts_out = [], []
+    for variation in variations():
+        for side in SIDES:
+            now, then = (s.screen(variation, side) for s in (situation, later))
+            allowed_now = not isinstance(now, NoGrid) and now.allowed(now.best)
+            allowed_then = not isinstance(then, NoGrid) and then.allowed(then.best)
+            name = f"{side.value} {variation.short}"
+            if allowed_then and not allowed_now:
+                lets_in.append(name)
+            if allowed_now and not allowed_then:
+                puts_out.append(name)
+    return lets_in, puts_out

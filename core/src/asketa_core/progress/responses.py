@@ -1,0 +1,86 @@
+"""What a response means: calm, watch, flare, or not yet answered.
+
+Rise and height of discomfort are judged together with its kind and place and with the next morning.
+Basis: pain-monitoring models in rehabilitation (Thomeé 1997; Silbernagel 2007).
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from enum import StrEnum
+
+from asketa_core.clientfile import Response
+
+FLARE_KINDS = frozenset({"pinching", "sharp", "tingling", "numb"})
+FLARE_PLACES = frozenset({"knee", "groin"})
+FLARE_SIGNS = frozenset({"clunk", "gave_way"})
+FLARE_ABOVE = 5
+FLARE_RISE = 3
+WATCH_RISE = 2
+WATCH_BAND = 2
+MORNING_PATIENCE_DAYS = 2
+"""The next morning may be answered until noon this many days after the session."""
+
+
+class Tolerance(StrEnum):
+    CALM = "calm"
+    WATCH = "watch"
+    FLARE = "flare"
+    PENDING = "pending"
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """A response with what it means and why: a code of the text catalogue's ``why`` and its parameters."""
+
+    response: Response
+    tolerance: Tolerance
+    why: str | None = None
+    detail: str | int | None = None
+
+
+def judge_response(response: Response, allowed: int, now: dt.datetime) -> Judged:
+    """Classify one response. ``allowed`` is the discomfort this client may have (0–5), ``now`` local time.
+
+    Flare is tested first; an unanswered morning is pending until noon two days later and counts as
+    watch from then on.
+    """
+    discomfort = max(response.during, response.after)
+    rise = discomfort - response.before
+
+    def flare(why: str, detail: str | int | None = None) -> Judged:
+        return Judged(response, Tolerance.FLARE, why, detail)
+
+    if response.kind in FLARE_KINDS:
+        return flare("kind", response.kind)
+    if response.place in FLARE_PLACES and discomfort > 0:
+        return flare("place", response.place)
+    for sign in response.signs:
+        if sign in FLARE_SIGNS:
+            return flare("sign", sign)
+    if discomfort > FLARE_ABOVE or discomfort > allowed + WATCH_BAND:
+        return flare("high", discomfort)
+    if rise >= FLARE_RISE:
+        return flare("rise", rise)
+    if response.settled_next_morning == "no":
+        return flare("morning")
+
+    def watch(why: str, detail: str | int | None = None) -> Judged:
+        return Judged(response, Tolerance.WATCH, why, detail)
+
+    if allowed == 0 and response.before > 0 and rise == 0:
+        return watch("unchanged")
+    if discomfort > allowed:
+        return watch("high", discomfort)
+    if rise >= WATCH_RISE:
+        return watch("rise", rise)
+    if response.signs:
+        return watch("sign", response.signs[0])
+    if response.place != "wanted" and discomfort > 0:
+        return watch("place", response.place)
+    if response.settled_next_morning == "unknown":
+        patience = dt.timedelta(days=MORNING_PATIENCE_DAYS, hours=12)
+        until = dt.datetime.combine(response.date, dt.time(), tzinfo=now.tzinfo) + patience
+        return Judged(response, Tolerance.PENDING) if now < until else watch("no_answer")
+    return Judged(response, Tolerance.CALM)

@@ -1,0 +1,240 @@
+"""The next step on one side of one ladder, decided from several sessions and with its reason.
+
+Calm twice in a row at one step (three times in the first weeks after an operation) offers one
+change: seconds first, then one fold or face less support, then the next rung. Watch stays, three in a row
+ask for a review. A flare goes one step back; two at one rung within four sessions leave it out.
+Today's limits always cap the offer.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from asketa_core.clientfile import Response, SlotValue
+from asketa_core.poses.library import Variation, variation
+from asketa_core.progress.responses import Judged, Tolerance
+from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.search import Screened
+from asketa_core.words.catalogue import lookup, say
+from asketa_core.words.stacks import stack_words
+
+SAME_HEIGHT_CM = 1.0
+CALM_NEEDED = 2
+CALM_NEEDED_AFTER_OPERATION = 3
+REVIEW_AFTER_WATCHES = 3
+FLARES_TO_LEAVE_OUT = 2
+FLARE_WINDOW_SESSIONS = 4
+QUIET_BEFORE_TIGHTENING = dt.timedelta(weeks=2)
+
+ScreenOf = Callable[[Variation, Mapping[str, SlotValue] | None], Screened | NoGrid]
+"""Screens a variation for this side today, with the set-up last used."""
+
+
+class Action(StrEnum):
+    NOT_TRIED = "not_tried"
+    STAY = "stay"
+    REVIEW = "review"
+    OFFER = "offer"
+    STEP_BACK = "step_back"
+    LEAVE_OUT = "leave_out"
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """Where a side stands: a rung, the set-up and the seconds."""
+
+    variation: str
+    setup: Mapping[str, SlotValue]
+    dose_s: int
+
+
+@dataclass(frozen=True, slots=True)
+class Decision:
+    """What to do next time. ``step`` is where to work, ``from_step`` where it was last; ``reason`` and
+    ``client_reason`` are sentences, ``code`` their key."""
+
+    action: Action
+    code: str
+    reason: str
+    client_reason: str
+    step: Step | None
+    from_step: Step | None
+    history: tuple[Judged, ...] = field(default=())
+
+
+def step_of(response: Response) -> Step:
+    return Step(response.variation, response.setup, response.dose_s)
+
+
+def same_step(a: Step, b: Step) -> bool:
+    """One rung, one dose, and every slot the same choice or within 1 cm or one grid step of it."""
+    if a.variation != b.variation or a.dose_s != b.dose_s:
+        return False
+    for name in set(a.setup) & set(b.setup):
+        first, second = a.setup[name], b.setup[name]
+        if first.choice != second.choice:
+            return False
+        if first.stack is not None and first.stack == second.stack:
+            continue
+        if first.number is not None and second.number is not None and first.stack is not None:
+            if abs(first.number - second.number) > SAME_HEIGHT_CM:
+                return False
+        elif first.number != second.number:
+            return False
+    return True
+
+
+def next_step(
+    judged: Sequence[Judged],
+    screen_of: ScreenOf,
+    after_operation: bool,
+    tightens_on: dt.date | None,
+    today: dt.date,
+) -> Decision:
+    """Decide from the judged responses of one side and family, oldest first.
+
+    ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a
+    limit of this client tightens, if any.
+    """
+    if not judged:
+        return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
+    last = judged[-1]
+    here = step_of(last.response)
+    answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
+    if last.tolerance is Tolerance.FLARE:
+        return _after_flare(judged, answered, here, screen_of)
+    if last.tolerance is Tolerance.PENDING:
+        return _decision(Action.STAY, "stay_pending", here, here, judged)
+    if last.tolerance is Tolerance.WATCH:
+        run = _run(answered, lambda j: j.tolerance is Tolerance.WATCH)
+        if run >= REVIEW_AFTER_WATCHES:
+            return _decision(Action.REVIEW, "review", here, here, judged)
+        return _decision(Action.STAY, "stay_watch", here, here, judged, why=why_words(last))
+    calm = _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
+    needed = CALM_NEEDED_AFTER_OPERATION if after_operation else CALM_NEEDED
+    if calm < needed:
+        return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
+    if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
+        return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=f"{tightens_on:%-d %B}")
+    return _offer(judged, here, screen_of, calm)
+
+
+def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
+    """Length of the latest unbroken run."""
+    count = 0
+    for item in reversed(judged):
+        if not holds(item):
+            break
+        count += 1
+    return count
+
+
+def _after_flare(judged: Sequence[Judged], answered: Sequence[Judged], here: Step, screen_of: ScreenOf) -> Decision:
+    recent_dates = sorted({j.response.date for j in answered})[-FLARE_WINDOW_SESSIONS:]
+    flares = {
+        j.response.date
+        for j in answered
+        if j.tolerance is Tolerance.FLARE and j.response.variation == here.variation and j.response.date in recent_dates
+    }
+    if len(flares) >= FLARES_TO_LEAVE_OUT:
+        return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
+    back = step_back_from(here, screen_of)
+    why = why_words(judged[-1])
+    if back is None:
+        return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
+    name = variation(back.variation).short
+    return _decision(Action.STEP_BACK, "step_back", back, here, judged, why=why, variation=name)
+
+
+def step_back_from(here: Step, screen_of: ScreenOf) -> Step | None:
+    """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
+    target = variation(here.variation).step_back
+    while target is not None:
+        candidate = variation(target)
+        screened = screen_of(candidate, here.setup)
+        if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
+            return Step(target, screened.grid.setup(screened.best), candidate.hold.start)
+        target = candidate.step_back
+    return None
+
+
+def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int) -> Decision:
+    """One change, the smallest first, each only if today's limits allow it."""
+    rung = variation(here.variation)
+    screened = screen_of(rung, here.setup)
+    if isinstance(screened, NoGrid):
+        return _decision(Action.STAY, "capped", here, here, judged, count=calm)
+    row = screened.grid.nearest(here.setup)
+    if screened.allowed(row) and here.dose_s < rung.hold.to:
+        seconds = min(here.dose_s + rung.hold.step, rung.hold.to)
+        longer = Step(here.variation, here.setup, seconds)
+        return _decision(Action.OFFER, "offer_seconds", longer, here, judged, count=calm, seconds=seconds)
+    less = _less_support(screened, row)
+    if less is not None:
+        name, less_row = less
+        step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start)
+        words = stack_words(screened.grid.stacks(less_row)[name])
+        label = rung.slots[name].label.lower()
+        return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
+    if rung.step_forward is None:
+        return _decision(Action.STAY, "top", here, here, judged, count=calm)
+    onward = variation(rung.step_forward)
+    ahead = screen_of(onward, here.setup)
+    if isinstance(ahead, NoGrid) or not ahead.allowed(ahead.best) or ahead.totals.cautions[ahead.best]:
+        return _decision(Action.STAY, "capped", here, here, judged, count=calm)
+    step = Step(onward.id, ahead.grid.setup(ahead.best), onward.hold.start)
+    return _decision(Action.OFFER, "offer_rung", step, here, judged, count=calm, variation=onward.short)
+
+
+def _less_support(screened: Screened, row: int) -> tuple[str, int] | None:
+    """One fold or face less on the first slot that gives less help, without a new caution."""
+    grid = screened.grid
+    now = grid.indices[row]
+    for k, axis in enumerate(grid.axes):
+        if not axis.stacks or axis.slot.less_support == "none":
+            continue
+        direction = 1 if axis.slot.less_support == "up" else -1
+        index = int(now[k]) + direction
+        # Past the plain choice a lower seat is no smaller support but another chair.
+        if axis.slot.less_support == "down" and now[k] <= axis.plain:
+            continue
+        if not 0 <= index < len(axis.stacks):
+            continue
+        wanted = now.copy()
+        wanted[k] = index
+        found = grid.find(wanted.tolist())
+        cautions = screened.totals.cautions
+        if found is not None and screened.allowed(found) and cautions[found] <= cautions[row]:
+            return axis.name, found
+    return None
+
+
+def why_words(judged: Judged) -> str:
+    """Why a response was not calm, in a few words."""
+    if judged.why is None:
+        return ""
+    detail = judged.detail
+    if judged.why == "kind":
+        return say("why", "kind", kind=lookup("sensations", str(detail)))
+    if judged.why == "place":
+        return say("why", "place", place=lookup("places", str(detail)))
+    if judged.why == "sign":
+        return say("why", "sign", sign=lookup("signs", str(detail)))
+    return say("why", judged.why, d=detail, r=detail)
+
+
+def _decision(
+    action: Action, code: str, step: Step | None, from_step: Step | None, judged: Sequence[Judged], **params: object
+) -> Decision:
+    return Decision(
+        action,
+        code,
+        say("steps", code, "therapist", **params),
+        say("steps", code, "client", **params),
+        step,
+        from_step,
+        tuple(judged),
+    )

@@ -1,0 +1,276 @@
+"""Screening a client: from the client's file, a date and a room to verdicts per variation and side.
+
+This is the core's front door for the server and the command line.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import asdict, dataclass
+from typing import Any
+
+import numpy as np
+
+from asketa_core.body.drop import StoppedBy
+from asketa_core.body.measures import Body
+from asketa_core.body.ranges import Quantity, Ranges
+from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.limits.catalogue import limits_on
+from asketa_core.limits.judge import judge
+from asketa_core.limits.model import Limit
+from asketa_core.poses.library import Variation, variations
+from asketa_core.poses.library import variation as find_variation
+from asketa_core.poses.posture import Readout, unit_of
+from asketa_core.props.kinds import Room
+from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.search import Screened, Trade, Verdict, best_few, screen
+from asketa_core.units import SIDES, Side
+from asketa_core.words.catalogue import lookup, say
+from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
+from asketa_core.words.stacks import fetch_list, stack_words
+
+RULERS: tuple[tuple[Readout, Quantity | None], ...] = (
+    (Readout.HIP_BEND, Quantity.HIP_FLEXION),
+    (Readout.HIP_EXTERNAL_ROTATION, Quantity.OPEN_EXTERNAL_ROTATION),
+    (Readout.HIP_ABDUCTION, Quantity.OPEN_ABDUCTION),
+    (Readout.KNEE_FLEXION, Quantity.KNEE_FLEXION),
+    (Readout.KNEE_TWIST, None),
+)
+"""Demands shown on the rulers, with the client's range each is compared with where no limit binds."""
+
+
+@dataclass(frozen=True, slots=True)
+class Situation:
+    """Everything a screening depends on, worked out once for a client, a date and a room."""
+
+    client: ClientFile
+    date: dt.date
+    room: Room
+    body: Body
+    ranges: Ranges
+    limits: tuple[Limit, ...]
+
+    @staticmethod
+    def of(client: ClientFile, date: dt.date, room: Room) -> Situation:
+        """``InputError`` when the stature is missing: nothing can be computed without it."""
+        known = client.as_of(date)
+        ranges = known.latest_ranges(date)
+        return Situation(known, date, room, known.latest_body(date), ranges, tuple(limits_on(known, date, ranges)))
+
+    def screen(
+        self, variation: Variation, side: Side, last_used: Mapping[str, SlotValue] | None = None
+    ) -> Screened | NoGrid:
+        return screen(variation, side, self.body, self.ranges, self.room, self.limits, last_used)
+
+
+@dataclass(frozen=True, slots=True)
+class Ruler:
+    """One demand of the pose on one leg. All numbers in ``unit``; ``boundary_kind`` says whether the
+    boundary is a limit or the client's own range; ``typical`` marks a range not measured on this client."""
+
+    readout: str
+    name: str
+    technical: str
+    unit: str
+    value: float
+    low: float
+    high: float
+    error: float
+    boundary: float | None
+    boundary_kind: str | None
+    boundary_label: str | None
+    margin: float | None
+    own_range: float | None
+    typical: bool
+
+
+def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
+    """Demands of the pose on one leg against the tightest limit, else the client's range; worst first."""
+    posture = screened.pose
+    found = []
+    for readout, quantity in RULERS:
+        value = posture.middle(readout, side, index)
+        low, high, error = posture.spread(readout, side)
+        at = min(index, len(low) - 1)
+        boundary, kind, label = _tightest(situation.limits, screened, readout, side)
+        own = situation.ranges.get(quantity, side) if quantity is not None else None
+        if boundary is None and own is not None:
+            boundary, kind = own.value_deg, "range"
+        found.append(
+            Ruler(
+                readout=readout.value,
+                name=str(lookup("readouts", readout.value, "name")),
+                technical=str(lookup("readouts", readout.value, "technical")),
+                unit=unit_of(readout),
+                value=value,
+                low=float(low[at]),
+                high=float(high[at]),
+                error=float(error[at]),
+                boundary=boundary,
+                boundary_kind=kind,
+                boundary_label=label,
+                margin=None if boundary is None else boundary - float(high[at]),
+                own_range=None if own is None else own.value_deg,
+                typical=own is not None and not own.measured,
+            )
+        )
+    return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)
+
+
+def _tightest(
+    limits: Sequence[Limit], screened: Screened, readout: Readout, side: Side
+) -> tuple[float | None, str | None, str | None]:
+    """The lowest upper limit on one read-out alone that the pose's flags bring into play."""
+    candidates = []
+    for limit in limits:
+        terms = [term for term in limit.terms if term.readout is readout and term.above is not None]
+        if limit.side is not side or len(limit.terms) != 1 or not terms or "pose" not in limit.phases:
+            continue
+        if judge(limit, screened.pose, "pose", screened.grid.size) is not None:
+            candidates.append((terms[0].value, -int(limit.severity), limit))
+    if not candidates:
+        return None, None, None
+    value, _, limit = min(candidates, key=lambda c: c[:2])
+    return value, "limit", entry_label(limit)
+
+
+@dataclass(frozen=True, slots=True)
+class SetupDetail:
+    """One set-up in full: what goes where, what it asks, what binds."""
+
+    index: int
+    verdict: Verdict
+    allowed: bool
+    setup: dict[str, SlotValue]
+    words: dict[str, str]
+    fetch: list[str]
+    items: int
+    purpose_percent: float
+    technique: str
+    technique_words: str
+    stopped_by: str
+    findings: list[Finding]
+    troubles: list[str]
+    rulers: dict[str, list[Ruler]]
+
+
+def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:
+    grid = screened.grid
+    stacks = grid.stacks(index)
+    setup = grid.setup(index)
+    stopped = screened.pose.stopped_by
+    assert stopped is not None
+    code = StoppedBy(int(stopped[1, index])).code
+    technique = screened.techniques[int(screened.technique[index])].id
+    return SetupDetail(
+        index=index,
+        verdict=screened.verdict_at(index),
+        allowed=screened.allowed(index),
+        setup=setup,
+        words={name: _slot_words(name, value, stacks) for name, value in setup.items()},
+        fetch=fetch_list(stacks, situation.room),
+        items=int(grid.items[index]),
+        purpose_percent=float(screened.purpose[index]),
+        technique=technique,
+        technique_words=say("techniques", technique),
+        stopped_by=say("stopped_by", code),
+        findings=findings_at(screened, index),
+        troubles=troubles_at(screened, index),
+        rulers={side.value: rulers_at(situation, screened, index, side) for side in SIDES},
+    )
+
+
+def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
+    if name in stacks:
+        return stack_words(stacks[name])
+    if value.choice is not None:
+        return str(lookup("choices", value.choice))
+    return f"{value.number:g}"
+
+
+@dataclass(frozen=True, slots=True)
+class LaneAnswer:
+    """The verdict on one variation for one side, with the set-up it rests on."""
+
+    variation: str
+    side: str
+    verdict: Verdict
+    best: SetupDetail | None
+    margin_in_errors: float | None
+    no_stack: str | None = None
+
+
+def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneAnswer:
+    screened = situation.screen(variation, side)
+    if isinstance(screened, NoGrid):
+        return LaneAnswer(
+            variation.id, side.value, Verdict.LEAVE_OUT, None, None, say("troubles", "no_stack", label=screened.label)
+        )
+    plain = screened.grid.plain
+    chosen = plain if screened.verdict is Verdict.CLEAR and plain is not None else screened.best
+    margin = float(screened.totals.margin[chosen])
+    return LaneAnswer(
+        variation.id,
+        side.value,
+        screened.verdict,
+        detail_at(situation, screened, chosen),
+        margin if np.isfinite(margin) else None,
+    )
+
+
+def screen_client(
+    client: ClientFile, date: dt.date, room: Room, variation_ids: Iterable[str] | None = None
+) -> dict[str, Any]:
+    """Verdicts for variations (all when none are named) and both sides, as JSON-ready values."""
+    situation = Situation.of(client, date, room)
+    chosen = list(variations()) if variation_ids is None else [find_variation(name) for name in variation_ids]
+    return {
+        "date": date.isoformat(),
+        "variations": [
+            {
+                "id": variation.id,
+                "sides": {side.value: _as_json(lane_answer(situation, variation, side)) for side in SIDES},
+            }
+            for variation in chosen
+        ],
+    }
+
+
+def _as_json(answer: LaneAnswer) -> dict[str, Any]:
+    best = answer.best
+    if best is None:
+        return {
+            "verdict": answer.verdict.value,
+            "best": None,
+            "margins": [],
+            "cautions": [],
+            "reasons": [answer.no_stack],
+        }
+    findings = [asdict(finding) for finding in best.findings]
+    return {
+        "verdict": answer.verdict.value,
+        "best": {
+            "setup": {name: value.model_dump(exclude_none=True) for name, value in best.setup.items()},
+            "words": best.words,
+            "fetch": best.fetch,
+            "technique": best.technique,
+            "purpose_percent": round(best.purpose_percent, 1),
+        },
+        "margins": {side: [asdict(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
+        "cautions": [f for f in findings if f["severity"] == "caution"],
+        "reasons": [f["sentence"] for f in findings if f["severity"] != "caution"] + best.troubles,
+    }
+
+
+__all__ = [
+    "LaneAnswer",
+    "Ruler",
+    "SetupDetail",
+    "Situation",
+    "Trade",
+    "best_few",
+    "detail_at",
+    "lane_answer",
+    "screen_client",
+]

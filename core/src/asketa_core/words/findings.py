@@ -1,0 +1,161 @@
+"""Findings: what a judgement says in words and numbers."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from asketa_core.limits.judge import Judgement
+from asketa_core.limits.model import Limit, Severity, Term
+from asketa_core.poses.posture import Posture, unit_of
+from asketa_core.setup.search import Screened, Stage
+from asketa_core.units import Side
+from asketa_core.words import numbers
+from asketa_core.words.catalogue import listing, lookup, say, sentence_case
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing that binds at one set-up, already combined over every entry that asks for it.
+
+    ``value``, ``limit`` and ``error`` are in ``unit``; all three are ``None`` for flags and open
+    questions. ``margin`` is positive inside. ``side`` is the side of the body it concerns, ``None``
+    for the middle.
+    """
+
+    severity: str
+    side: str | None
+    phase: str
+    codes: tuple[str, ...]
+    entry_ids: tuple[str, ...]
+    readout: str | None
+    value: float | None
+    limit: float | None
+    margin: float | None
+    error: float | None
+    unit: str | None
+    within_error: bool
+    sentence: str
+    client_sentence: str
+    source: str
+
+
+def entry_label(limit: Limit) -> str:
+    """Which record a limit comes from, in a few words."""
+    params = dict(limit.params)
+    if limit.entry_kind == "hip_replacement":
+        params["approach"] = say("facts", str(params["approach"]))
+        return say("entries", limit.entry_kind, "undated" if params["week"] is None else "therapist", **params)
+    if limit.entry_kind == "knee_pain":
+        diagnosis = str(params["diagnosis"])
+        params["diagnosis"] = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
+    return say("entries", limit.entry_kind, "therapist", **params)
+
+
+def limit_words(limit: Limit, voice: str) -> str:
+    """The catalogue's sentence for a limit, with its figures."""
+    figures = [numbers.exact(term.value, unit_of(term.readout)) for term in limit.terms if term.readout is not None]
+    last = next((term for term in reversed(limit.terms) if term.readout is not None), None)
+    shown = f"{last.value:g}" if last is not None else ""
+    return say("limits", limit.code, voice, limit=shown, limits=listing(figures))
+
+
+def _judged_value(term: Term, side: Side | None, posture: Posture, row: int) -> tuple[float, float]:
+    """The worst value over the client's ranges and its error."""
+    assert term.readout is not None
+    key = (term.readout, side) if (term.readout, side) in posture.readouts else (term.readout, None)
+    low, high, error = posture.spread(*key)
+    worst = high if term.above is not None else low
+    at = min(row, len(worst) - 1)
+    return float(worst[at]), float(error[min(row, len(error) - 1)])
+
+
+def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
+    """Judgements of one kind at one set-up as one finding; the tightest leads, all are named."""
+    judgements = sorted(judgements, key=lambda j: (-int(j.severity[index]), float(j.margin[index])))
+    lead = judgements[0]
+    limit = lead.limit
+    binding = [j for j in judgements if j.severity[index] == lead.severity[index]]
+    labels = listing(list(dict.fromkeys(entry_label(j.limit) for j in binding)))
+    within = bool(lead.within_error[index])
+    why = limit_words(limit, "therapist")
+    row = int(stage.rows[index])
+    value = edge = margin = error = unit = None
+    readout = None
+    term = _display_term(limit)
+    if term is not None and term.readout is not None:
+        value, error = _judged_value(term, limit.side, stage.posture, row)
+        edge = term.value
+        unit = unit_of(term.readout)
+        readout = term.readout.value
+        margin = edge - value if term.above is not None else value - edge
+        shown = numbers.against(value, edge, unit, term.above is not None, beyond=not within)
+        name = lookup("readouts", readout, "name")
+        who = f"{limit.side.value} {name}" if limit.side is not None else name
+        of = "" if shown.startswith("just") else f" (limit {numbers.exact(edge, unit)})"
+        what = f"{sentence_case(who)} {shown}{of} {say('phases', stage.phase)}"
+        if within:
+            sentence = f"{what}: inside, but within the measuring error — {labels}"
+        else:
+            sentence = f"{what}. {why} — {labels}"
+    else:
+        who = f"{sentence_case(limit.side.value)}: " if limit.side is not None else ""
+        sentence = f"{who}{why} — {labels}"
+    return Finding(
+        severity=Severity(int(lead.severity[index])).code,
+        side=limit.side.value if limit.side is not None else None,
+        phase=stage.phase,
+        codes=tuple(dict.fromkeys(j.limit.code for j in binding)),
+        entry_ids=tuple(dict.fromkeys(j.limit.entry_id for j in binding if j.limit.entry_id is not None)),
+        readout=readout,
+        value=value,
+        limit=edge,
+        margin=margin,
+        error=error,
+        unit=unit,
+        within_error=within,
+        sentence=sentence,
+        client_sentence=limit_words(limit, "client"),
+        source=limit.source,
+    )
+
+
+def _display_term(limit: Limit) -> Term | None:
+    """The term a sentence quotes: the last read-out, which is the one the row is about."""
+    return next((term for term in reversed(limit.terms) if term.readout is not None), None)
+
+
+def findings_at(screened: Screened, index: int) -> list[Finding]:
+    """Everything that binds at one set-up: stops first, then questions, then cautions.
+
+    A limit that bites in several phases is reported once, where it bites hardest.
+    """
+    grouped: dict[tuple[object, ...], list[tuple[Stage, Judgement]]] = {}
+    for stage in screened.stages_at(index):
+        for judgement in stage.judgements:
+            if judgement.severity[index]:
+                grouped.setdefault(judgement.limit.kind, []).append((stage, judgement))
+    found = []
+    for members in grouped.values():
+        hardest_stage = min(members, key=lambda m: (-int(m[1].severity[index]), float(m[1].margin[index])))[0]
+        found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage], index))
+    rank = {severity.code: -int(severity) for severity in Severity}
+    return sorted(found, key=lambda f: (rank[f.severity], f.margin if f.margin is not None else -99.0))
+
+
+def troubles_at(screened: Screened, index: int) -> list[str]:
+    """What this body cannot meet at one set-up, in words."""
+    return [
+        say("troubles", trouble.value, side=side.value, amount=f"{max(amount, 1):.0f}")
+        for trouble, side, amount in dict.fromkeys(screened.troubles_at(index))
+    ]
+
+
+def short_words(limits: Iterable[Limit]) -> list[str]:
+    """The few words each limit has for lists, each once."""
+    return list(
+        dict.fromkeys(
+            say("limits", limit.code, "short", limit=f"{t.value:g}" if (t := _display_term(limit)) is not None else "")
+            for limit in limits
+        )
+    )

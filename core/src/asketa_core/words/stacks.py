@@ -1,0 +1,37 @@
+"""Stacks and set-ups in words: what to fetch and where it goes."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from asketa_core.props.kinds import Room
+from asketa_core.props.stacks import Layer, Stack
+from asketa_core.words.catalogue import lookup, say
+
+
+def layer_words(layer: Layer) -> str:
+    kind, way = layer.kind, layer.way
+    if kind == "chair":
+        return say("stacks", "chair", height=f"{layer.height_cm:.0f}")
+    shown_way = way if kind == "blanket" else str(lookup("stacks", way))
+    words = say("stacks", kind, way=shown_way)
+    if layer.pieces > 1:
+        words = say("stacks", "pair", item=kind.replace("_", " ")) + f", {shown_way}"
+    return words
+
+
+def stack_words(stack: Stack) -> str:
+    """'chair 45, blanket in 8 layers'; 'floor' when nothing is needed."""
+    return ", ".join(layer_words(layer) for layer in stack.layers) or say("stacks", "floor")
+
+
+def fetch_list(stacks: dict[str, Stack], room: Room) -> list[str]:
+    """What to take from the shelf, props of one kind and way together."""
+    count: Counter[str] = Counter()
+    names = {prop.id: prop.name for prop in room.props}
+    for stack in stacks.values():
+        for layer in stack.layers:
+            own = names.get(layer.prop_id, "")
+            words = f"{own} ({layer_words(layer)})" if own and layer.kind == "chair" else layer_words(layer)
+            count[words] += 1
+    return [f"{number} × {words}" if number > 1 else words for words, number in count.items()]
