@@ -4,7 +4,9 @@ Everything other parts may use is named in ``__all__``; the same is reachable fr
 with ``python -m asketa_core``.
 """
 
-from asketa_core.clientfile import ClientFile, Response, SlotValue, check_plausible, parse
+from asketa_core.body.measures import STATURE_CM, WEIGHT_KG, check_range
+from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
+from asketa_core.clientfile import AnyEntry, ClientFile, Response, SlotValue, check_plausible, parse
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, outward_view
@@ -13,28 +15,49 @@ from asketa_core.limits.calendar import changes_ahead, next_change, next_tighten
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
 from asketa_core.mind import Mind, Note, mind_of
 from asketa_core.poses.library import Family, Variation, families, variation, variations
+from asketa_core.poses.posture import Readout
 from asketa_core.progress.responses import Tolerance, judge_response
 from asketa_core.progress.step import Decision, next_step, step_back_from
 from asketa_core.props.kinds import Room
-from asketa_core.screening import LaneAnswer, SetupDetail, Situation, best_few, detail_at, lane_answer, screen_client
+from asketa_core.screening import (
+    LaneAnswer,
+    SetupDetail,
+    Situation,
+    best_few,
+    detail_at,
+    lane_answer,
+    screen_client,
+    setup_line,
+)
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened, Trade, Verdict
 from asketa_core.units import SIDES, Side
+from asketa_core.words.catalogue import say
+from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines
+from asketa_core.words.stacks import stack_words
 
 __version__ = "0.1.0"
 
 __all__ = [
+    "PLAUSIBLE_DEG",
     "SIDES",
+    "STATURE_CM",
+    "WEIGHT_KG",
+    "AnyEntry",
     "AsketaError",
     "ClientFile",
     "DataError",
     "Decision",
     "Family",
+    "Finding",
     "InputError",
     "LaneAnswer",
+    "LimitLine",
     "Mind",
     "NoGrid",
     "Note",
+    "Quantity",
+    "Readout",
     "Response",
     "Room",
     "Screened",
@@ -50,13 +73,16 @@ __all__ = [
     "best_few",
     "changes_ahead",
     "check_plausible",
+    "check_range",
     "describe",
     "detail_at",
+    "entry_words",
     "families",
     "figure",
     "fingerprint",
     "judge_response",
     "lane_answer",
+    "limit_lines",
     "limits_of",
     "limits_on",
     "mind_of",
@@ -65,9 +91,13 @@ __all__ = [
     "next_tightening",
     "outward_view",
     "parse",
+    "say",
     "screen_client",
+    "setup_line",
     "sources",
+    "stack_words",
     "step_back_from",
+    "typical_range",
     "variation",
     "variations",
 ]

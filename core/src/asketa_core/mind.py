@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from asketa_core.body.ranges import Quantity
@@ -14,7 +14,7 @@ from asketa_core.limits.catalogue import limits_of
 from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.knee import daily_fact
 from asketa_core.limits.model import Limit, Severity
-from asketa_core.poses.library import variations
+from asketa_core.poses.library import Variation, variations
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import SIDES, Side
@@ -48,7 +48,16 @@ class Mind:
     disclaimer: str
 
 
-def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
+Allowed = Callable[[Situation, Variation, Side], bool]
+"""Whether a variation is open to a side; a caller may answer from a cache."""
+
+
+def is_allowed(situation: Situation, variation: Variation, side: Side) -> bool:
+    screened = situation.screen(variation, side)
+    return not isinstance(screened, NoGrid) and screened.allowed(screened.best)
+
+
+def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowed = is_allowed) -> Mind:
     """Everything to mind for a client on a date; ``promised`` are lines about the next steps."""
     notes: list[Note] = []
     for entry in situation.client.entries:
@@ -61,7 +70,9 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
     notes.extend(promised)
     change = next_change(situation.client, situation.date)
     return Mind(
-        tuple(notes), change_note(situation, change) if change is not None else None, str(texts()["disclaimer"])
+        tuple(notes),
+        change_note(situation, change, allowed) if change is not None else None,
+        str(texts()["disclaimer"]),
     )
 
 
@@ -140,7 +151,7 @@ def _asymmetry(situation: Situation) -> list[Note]:
     return [Note(less.value, text, "fact")]
 
 
-def change_note(situation: Situation, change: Change) -> ChangeNote:
+def change_note(situation: Situation, change: Change, allowed: Allowed = is_allowed) -> ChangeNote:
     """A coming change in words, with the rungs it lets in or puts out."""
 
     def side_words(limits: Iterable[Limit]) -> list[str]:
@@ -154,7 +165,7 @@ def change_note(situation: Situation, change: Change) -> ChangeNote:
 
     lines = [say("changes", "ends", what=words) + "." for words in side_words(change.ends)]
     lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]
-    lets_in, puts_out = opened_and_closed(situation, change.date)
+    lets_in, puts_out = opened_and_closed(situation, change.date, allowed)
     if lets_in:
         lines.append(say("changes", "lets_in", names=", ".join(lets_in)) + ".")
     if puts_out:
@@ -162,15 +173,15 @@ def change_note(situation: Situation, change: Change) -> ChangeNote:
     return ChangeNote(change.date, tuple(lines))
 
 
-def opened_and_closed(situation: Situation, date: dt.date) -> tuple[list[str], list[str]]:
+def opened_and_closed(
+    situation: Situation, date: dt.date, allowed: Allowed = is_allowed
+) -> tuple[list[str], list[str]]:
     """Rungs that are allowed on ``date`` and not today, and the reverse, by side and short name."""
-    later = Situation.of(situation.client, date, situation.room)
+    later = situation.on(date)
     lets_in, puts_out = [], []
     for variation in variations():
         for side in SIDES:
-            now, then = (s.screen(variation, side) for s in (situation, later))
-            allowed_now = not isinstance(now, NoGrid) and now.allowed(now.best)
-            allowed_then = not isinstance(then, NoGrid) and then.allowed(then.best)
+            allowed_now, allowed_then = allowed(situation, variation, side), allowed(later, variation, side)
             name = f"{side.value} {variation.short}"
             if allowed_then and not allowed_now:
                 lets_in.append(name)

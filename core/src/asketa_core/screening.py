@@ -15,7 +15,8 @@ import numpy as np
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.clientfile import ClientFile, KneePain, SlotValue
+from asketa_core.limits.calendar import with_todays_answers
 from asketa_core.limits.catalogue import limits_on
 from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
@@ -58,10 +59,36 @@ class Situation:
         ranges = known.latest_ranges(date)
         return Situation(known, date, room, known.latest_body(date), ranges, tuple(limits_on(known, date, ranges)))
 
+    def on(self, date: dt.date) -> Situation:
+        """The same client and room on another date."""
+        client = with_todays_answers(self.client, self.date, date)
+        ranges = client.latest_ranges(date)
+        return Situation(client, date, self.room, self.body, ranges, tuple(limits_on(client, date, ranges)))
+
+    @staticmethod
+    def without_body(client: ClientFile, date: dt.date) -> Situation:
+        """A situation in which nothing can be screened yet, for what depends on records alone."""
+        known = client.as_of(date)
+        ranges = known.latest_ranges(date)
+        return Situation(
+            known, date, Room(props=()), Body.of_average_adult(), ranges, tuple(limits_on(known, date, ranges))
+        )
+
     def screen(
         self, variation: Variation, side: Side, last_used: Mapping[str, SlotValue] | None = None
     ) -> Screened | NoGrid:
-        return screen(variation, side, self.body, self.ranges, self.room, self.limits, last_used)
+        choices = self.starting_choices(side)
+        choices.update({name: v.choice for name, v in (last_used or {}).items() if v.choice is not None})
+        return screen(variation, side, self.body, self.ranges, self.room, self.limits, last_used, choices)
+
+    def starting_choices(self, side: Side) -> dict[str, str]:
+        """Where two-way trials start for this side: a sore inner meniscus is kinder with the foot drawn
+        up, everything else at rest."""
+        inner = any(
+            isinstance(entry, KneePain) and entry.side is side and entry.facts.diagnosis == "inner_meniscus"
+            for entry in self.client.entries
+        )
+        return {"foot": "drawn_up"} if inner else {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,6 +214,16 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
     if value.choice is not None:
         return str(lookup("choices", value.choice))
     return f"{value.number:g}"
+
+
+def setup_line(detail: SetupDetail) -> str:
+    """A set-up in one line: what is sat on, what is under the foot."""
+    props = [
+        detail.words[name] if name == "seat" else f"{detail.words[name]} under the foot"
+        for name, value in detail.setup.items()
+        if value.stack not in (None, "floor")
+    ]
+    return ", ".join(props)
 
 
 @dataclass(frozen=True, slots=True)

@@ -59,7 +59,18 @@ def atan2d(y: Array | float, x: Array | float) -> Array:
 
 def dot(a: Array, b: Array) -> Array:
     """Row-wise dot product over the last axis, shape (..., 3) → (...)."""
-    return np.asarray(np.einsum("...i,...i->...", a, b), dtype=np.float64)
+    # Written out: over three components this is several times faster than a general contraction.
+    return np.asarray(a[..., 0] * b[..., 0] + a[..., 1] * b[..., 1] + a[..., 2] * b[..., 2], dtype=np.float64)
+
+
+def cross(a: Array, b: Array) -> Array:
+    """Row-wise cross product over the last axis, shape (..., 3)."""
+    a, b = np.broadcast_arrays(a, b)
+    found = np.empty(a.shape)
+    found[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
+    found[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
+    found[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return found
 
 
 def norm(a: Array) -> Array:

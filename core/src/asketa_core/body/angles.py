@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.units import Array, Mask, acosd, asind, atan2d, cosd, dot, norm, unit
+from asketa_core.units import Array, Mask, acosd, asind, atan2d, cosd, cross, dot, norm, unit
 
 STRAIGHT_KNEE_DEG = 3.0
 """Below this bend computed points leave the thigh's turning to the toes: the shin no longer shows it."""
@@ -45,7 +45,7 @@ def knee_flexion(hip: Array, knee: Array, ankle: Array) -> Array:
     """Knee flexion in degrees, 0 = straight, from three points of shape (..., 3)."""
     thigh, shin = hip - knee, ankle - knee
     # atan2 keeps full precision near a straight knee, where acos loses half its digits.
-    included = atan2d(norm(np.cross(thigh, shin)), dot(thigh, shin))
+    included = atan2d(norm(cross(thigh, shin)), dot(thigh, shin))
     return np.asarray(180.0 - included)
 
 
@@ -62,12 +62,12 @@ def femur_axes(
     so it is taken from ``toe_direction`` (..., 3).
     """
     up = unit(hip - knee)
-    hinge = unit(np.cross(knee - hip, ankle - knee))
+    hinge = unit(cross(knee - hip, ankle - knee))
     forward_from_toes = unit(toe_direction - dot(toe_direction, up)[..., None] * up)
-    hinge_from_toes = np.cross(up, forward_from_toes)
+    hinge_from_toes = cross(up, forward_from_toes)
     straight = knee_flexion(hip, knee, ankle) < straight_below_deg
     side_axis = np.where(straight[..., None], hinge_from_toes, hinge)
-    return np.stack([np.cross(side_axis, up), side_axis, up], axis=-1)
+    return np.stack([cross(side_axis, up), side_axis, up], axis=-1)
 
 
 def hip_angles(pelvis: Array, femur: Array, side_sign: Array | float) -> HipAngles:
@@ -76,10 +76,14 @@ def hip_angles(pelvis: Array, femur: Array, side_sign: Array | float) -> HipAngl
     ``R = pelvisᵀ · femur = Ry(-F) · Rx(m·A) · Rz(m·E)`` with m the side's sign.
     """
     m = np.asarray(side_sign, float)
-    r = np.einsum("...ji,...jk->...ik", pelvis, femur)
-    flexion = -atan2d(r[..., 0, 2], r[..., 2, 2])
-    abduction = m * asind(-r[..., 1, 2])
-    rotation = m * atan2d(r[..., 1, 0], r[..., 1, 1])
+
+    def entry(row: int, column: int) -> Array:
+        """One entry of pelvisᵀ · femur; only five of the nine are needed."""
+        return dot(pelvis[..., :, row], femur[..., :, column])
+
+    flexion = -atan2d(entry(0, 2), entry(2, 2))
+    abduction = m * asind(-entry(1, 2))
+    rotation = m * atan2d(entry(1, 0), entry(1, 1))
     return HipAngles(flexion, abduction, rotation, np.abs(abduction) > NEAR_SINGULAR_DEG)
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.units import Array, acosd, cosd, dot, norm, sind, unit
+from asketa_core.units import Array, acosd, cosd, cross, dot, norm, sind, unit
 
 WORLD_UP = np.array([0.0, 0.0, 1.0])
 WORLD_FORWARD = np.array([1.0, 0.0, 0.0])
@@ -80,7 +80,7 @@ def knee_circle(
     else:
         reference = np.broadcast_to(knee_toward, axis.shape)
     start = unit(reference - dot(reference, axis)[..., None] * axis)
-    outward = np.cross(axis, start)
+    outward = cross(axis, start)
     m = np.broadcast_to(np.asarray(side_sign, float), distance.shape)
     outside = np.stack([np.full_like(m, 0.3), m, np.zeros_like(m)], axis=-1)
     outward = np.where((dot(outward, outside) > 0)[..., None], outward, -outward)

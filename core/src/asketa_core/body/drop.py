@@ -13,7 +13,7 @@ from enum import IntEnum
 import numpy as np
 
 from asketa_core.body.closing import KneeCircle
-from asketa_core.units import Array, Mask, cosd, dot, sind
+from asketa_core.units import Array, Mask, cosd, cross, dot, sind
 
 
 class StoppedBy(IntEnum):
@@ -85,8 +85,8 @@ def drop_knee(
     support = np.broadcast_to(np.asarray(knee_support_z_cm, float), shape)
     r, q, lt = circle.radius_cm, circle.offset_cm, circle.thigh_cm
     p_start, p_outward, p_axis = dot(p, circle.start), dot(p, circle.outward), dot(p, circle.axis)
-    hinge_start = dot(p, np.cross(circle.start, circle.axis))
-    hinge_outward = dot(p, np.cross(circle.outward, circle.axis))
+    hinge_start = dot(p, cross(circle.start, circle.axis))
+    hinge_outward = dot(p, cross(circle.outward, circle.axis))
 
     def rotation_parts(swivel: Array) -> tuple[Array, Array]:
         """Sine and cosine parts of m·E: the pelvis's side axis seen along the thigh's x and y."""

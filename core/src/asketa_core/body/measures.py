@@ -56,6 +56,11 @@ class Body:
                     f"measured.{name}", "no body segment has this name.", f"Use one of {sorted(body_norms().segments)}."
                 )
 
+    @staticmethod
+    def of_average_adult() -> Body:
+        """A stand-in where no length matters."""
+        return Body(stature_cm=170.0, weight_kg=70.0)
+
     def length_cm(self, segment: str) -> float:
         """Length of a segment of ``data/norms/body.yaml`` in cm, measured or by proportion."""
         if segment in self.measured:

@@ -63,11 +63,8 @@ class Ranges:
 
     @staticmethod
     def from_measured(measured: Mapping[tuple[Quantity, Side], Range]) -> Ranges:
-        norms = body_norms().ranges
         every = {
-            (quantity, side): measured.get(
-                (quantity, side), Range(norms[quantity.value].value, norms[quantity.value].error, measured=False)
-            )
+            (quantity, side): measured.get((quantity, side), typical_range(quantity))
             for quantity in Quantity
             for side in SIDES
         }
@@ -82,6 +79,12 @@ class Ranges:
 
     def unmeasured(self) -> list[tuple[Quantity, Side]]:
         return [key for key, value in self.by_side.items() if not value.measured]
+
+
+def typical_range(quantity: Quantity) -> Range:
+    """The population's figure for a range."""
+    norm = body_norms().ranges[quantity.value]
+    return Range(norm.value, norm.error, measured=False)
 
 
 def method_error_deg(method: str) -> float:

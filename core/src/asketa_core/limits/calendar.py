@@ -29,7 +29,7 @@ class Change:
         return any(limit.severity > ended.get((limit.entry_id, limit.kind), 0) for limit in self.begins)
 
 
-def _with_todays_answers(client: ClientFile, today: dt.date, date: dt.date) -> ClientFile:
+def with_todays_answers(client: ClientFile, today: dt.date, date: dt.date) -> ClientFile:
     """The file as it will be on ``date`` if the daily answers stay as they are: they are asked again
     at every arrival, so their growing old is no change of limits."""
     moved = tuple(
@@ -45,7 +45,7 @@ def changes_ahead(client: ClientFile, today: dt.date, days: int = AHEAD_DAYS) ->
     before = {limit.identity: limit for limit in limits_on(client, today)}
     for ahead in range(1, days + 1):
         date = today + dt.timedelta(days=ahead)
-        after = {limit.identity: limit for limit in limits_on(_with_todays_answers(client, today, date), date)}
+        after = {limit.identity: limit for limit in limits_on(with_todays_answers(client, today, date), date)}
         begins = tuple(limit for key, limit in after.items() if key not in before)
         ends = tuple(limit for key, limit in before.items() if key not in after)
         if begins or ends:

@@ -125,4 +125,4 @@ def total(judgements: Sequence[Judgement], size: int) -> Totals:
     for severity in by_kind.values():
         for level in counted:
             counts[level] += severity == int(level)
-    return Totals(*counts.values(), margin)
+    return Totals(counts[Severity.STOP], counts[Severity.ASK], counts[Severity.CAUTION], margin)

@@ -141,7 +141,7 @@ def _after_flare(judged: Sequence[Judged], answered: Sequence[Judged], here: Ste
     }
     if len(flares) >= FLARES_TO_LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
-    back = step_back_from(here, screen_of)
+    back = step_back_from(here.variation, here.setup, screen_of)
     why = why_words(judged[-1])
     if back is None:
         return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
@@ -149,12 +149,12 @@ def _after_flare(judged: Sequence[Judged], answered: Sequence[Judged], here: Ste
     return _decision(Action.STEP_BACK, "step_back", back, here, judged, why=why, variation=name)
 
 
-def step_back_from(here: Step, screen_of: ScreenOf) -> Step | None:
+def step_back_from(variation_id: str, setup: Mapping[str, SlotValue], screen_of: ScreenOf) -> Step | None:
     """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
-    target = variation(here.variation).step_back
+    target = variation(variation_id).step_back
     while target is not None:
         candidate = variation(target)
-        screened = screen_of(candidate, here.setup)
+        screened = screen_of(candidate, setup)
         if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
             return Step(target, screened.grid.setup(screened.best), candidate.hold.start)
         target = candidate.step_back

@@ -142,7 +142,9 @@ class NoGrid:
     label: str
 
 
-def build_grid(variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room) -> Grid | NoGrid:
+def build_grid(
+    variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str]
+) -> Grid | NoGrid:
     """Every set-up of a variation for one side that the room can build."""
     axes: list[Axis] = []
     for name, slot in variation.slots.items():
@@ -154,7 +156,8 @@ def build_grid(variation: Variation, side: Side, body: Body, ranges: Ranges, roo
         else:
             assert isinstance(slot, ChoiceSlot)
             options = slot.options
-            axis = Axis(name, slot, np.zeros(len(options)), options=options, plain=options.index(slot.plain))
+            chosen = choices.get(name, slot.plain)
+            axis = Axis(name, slot, np.zeros(len(options)), options=options, plain=options.index(chosen))
         if axis is None:
             return NoGrid(name, slot.label)
         axes.append(axis)

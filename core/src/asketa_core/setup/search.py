@@ -179,9 +179,13 @@ def screen(
     room: Room,
     limits: Sequence[Limit],
     last_used: Mapping[str, SlotValue] | None = None,
+    choices: Mapping[str, str] | None = None,
 ) -> Screened | NoGrid:
-    """Judge every set-up this room can build for one variation and worked side."""
-    grid = build_grid(variation, side, body, ranges, room)
+    """Judge every set-up this room can build for one variation and worked side.
+
+    ``choices`` sets slots that change no geometry (how the foot is held) to something else than plain.
+    """
+    grid = build_grid(variation, side, body, ranges, room, choices or {})
     if isinstance(grid, NoGrid):
         return grid
     n = grid.size

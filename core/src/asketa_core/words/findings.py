@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import datetime as dt
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from asketa_core.clientfile import AnyEntry
+from asketa_core.limits.catalogue import describe, sources
 from asketa_core.limits.judge import Judgement
 from asketa_core.limits.model import Limit, Severity, Term
 from asketa_core.poses.posture import Posture, unit_of
@@ -42,14 +45,49 @@ class Finding:
 
 def entry_label(limit: Limit) -> str:
     """Which record a limit comes from, in a few words."""
-    params = dict(limit.params)
-    if limit.entry_kind == "hip_replacement":
+    return _label(limit.entry_kind, limit.params)
+
+
+def entry_words(entry: AnyEntry, date: dt.date) -> str:
+    """A record in a few words as of a date."""
+    return sentence_case(_label(entry.kind, describe(entry, date)))
+
+
+def _label(kind: str, facts: Mapping[str, object]) -> str:
+    params = dict(facts)
+    if kind == "hip_replacement":
         params["approach"] = say("facts", str(params["approach"]))
-        return say("entries", limit.entry_kind, "undated" if params["week"] is None else "therapist", **params)
-    if limit.entry_kind == "knee_pain":
+        return say("entries", kind, "undated" if params["week"] is None else "therapist", **params)
+    if kind == "knee_pain":
         diagnosis = str(params["diagnosis"])
         params["diagnosis"] = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
-    return say("entries", limit.entry_kind, "therapist", **params)
+    return say("entries", kind, "therapist", **params)
+
+
+@dataclass(frozen=True, slots=True)
+class LimitLine:
+    """A limit for a list: few words, the whole reason, how hard it is, and on which authority."""
+
+    code: str
+    short: str
+    reason: str
+    severity: str
+    source: str
+
+
+def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
+    """Limits as lines, hardest first, each wording once."""
+    lines = {
+        LimitLine(
+            limit.code,
+            sentence_case(short_words([limit])[0]),
+            limit_words(limit, "therapist"),
+            limit.severity.code,
+            sources()[limit.source],
+        ): -int(limit.severity)
+        for limit in limits
+    }
+    return sorted(lines, key=lambda line: lines[line])
 
 
 def limit_words(limit: Limit, voice: str) -> str:

@@ -1,0 +1,87 @@
+"""Signing in and out."""
+
+from __future__ import annotations
+
+import uuid
+
+from axes.exceptions import AxesBackendPermissionDenied
+from axes.handlers.proxy import AxesProxyHandler
+from common.errors import Problem
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router, Schema
+from ninja.security import APIKeyCookie
+from practices.models import Membership
+
+
+class CsrfOnly(APIKeyCookie):
+    """For endpoints open to strangers: no account is needed, a CSRF token is."""
+
+    param_name = "csrftoken"
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> bool:
+        return True
+
+
+router = Router(tags=["auth"])
+
+
+class SignIn(Schema):
+    email: str
+    password: str
+
+
+class MyPractice(Schema):
+    id: uuid.UUID
+    name: str
+    role: str
+
+
+class Me(Schema):
+    """Who is signed in; ``signed_in`` false for a stranger. Asking also sets the CSRF cookie."""
+
+    signed_in: bool
+    full_name: str = ""
+    practices: list[MyPractice] = []
+
+
+def _me(request: HttpRequest) -> Me:
+    user = request.user
+    if not user.is_authenticated:
+        return Me(signed_in=False)
+    memberships = Membership.objects.filter(user=user).select_related("practice").order_by("practice__name")
+    practices = [MyPractice(id=m.practice_id, name=m.practice.name, role=m.role) for m in memberships]
+    return Me(signed_in=True, full_name=user.full_name, practices=practices)
+
+
+@router.get("/me", response=Me, auth=None, operation_id="me")
+def me(request: HttpRequest) -> Me:
+    get_token(request)
+    return _me(request)
+
+
+@router.post("/sign-in", response={200: Me, 403: Problem, 429: Problem}, auth=CsrfOnly(), operation_id="signIn")
+def sign_in(request: HttpRequest, payload: SignIn) -> tuple[int, Me | Problem]:
+    """Check address and password; the same answer for an unknown address and a wrong password."""
+    credentials = {"username": payload.email.strip().lower()}
+    too_many = Problem(message="Too many tries. Wait ten minutes, then try again.")
+    if not AxesProxyHandler.is_allowed(request, credentials):
+        return 429, too_many
+    try:
+        user = authenticate(request, username=credentials["username"], password=payload.password)
+    except AxesBackendPermissionDenied:
+        return 429, too_many
+    if user is None:
+        if not AxesProxyHandler.is_allowed(request, credentials):
+            return 429, too_many
+        return 403, Problem(message="Address and password do not go together. Check both and try again.")
+    login(request, user)
+    return 200, _me(request)
+
+
+@router.post("/sign-out", response=Me, operation_id="signOut")
+def sign_out(request: HttpRequest, response: HttpResponse) -> Me:
+    logout(request)
+    get_token(request)
+    return Me(signed_in=False)

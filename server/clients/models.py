@@ -1,0 +1,104 @@
+"""Clients, and the records their limits come from.
+
+Records are append-only: a correction is a new row that points at what it replaces, and a record
+always stands at its latest row.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+from django_scopes import ScopedManager
+from practices.tenancy import PracticeRow
+
+from asketa_core import Side
+
+SIDE_CHOICES = [(side.value, side.value) for side in Side]
+SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])
+
+
+class ClientQuerySet(models.QuerySet["Client"]):
+    def matching(self, text: str) -> ClientQuerySet:
+        """Clients whose name or occupation contains the text."""
+        return self.filter(models.Q(name__icontains=text) | models.Q(occupation__icontains=text))
+
+
+class Client(PracticeRow):
+    """``version`` grows with every edit; an edit that names an older one is refused."""
+
+    name = models.CharField(max_length=120)
+    birth_date = models.DateField(null=True, blank=True)
+    occupation = models.CharField(max_length=120, blank=True)
+    discomfort_allowed = models.PositiveSmallIntegerField(default=2)
+    version = models.PositiveIntegerField(default=1)
+
+    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(ClientQuerySet))
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(discomfort_allowed__lte=5), name="discomfort_allowed_0_to_5"),
+            models.CheckConstraint(condition=~models.Q(name=""), name="client_has_a_name"),
+        ]
+
+
+class EntryQuerySet(models.QuerySet["Entry"]):
+    def standing(self) -> EntryQuerySet:
+        """The latest row of every record that was not withdrawn."""
+        return self.filter(replaced_by__isnull=True, withdrawn=False)
+
+
+class Entry(PracticeRow):
+    """One version of a record. ``root`` is the first version's id and names the record for good."""
+
+    append_only = True
+
+    client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="entries")
+    root = models.UUIDField()
+    replaces = models.OneToOneField("self", null=True, on_delete=models.PROTECT, related_name="replaced_by")
+    withdrawn = models.BooleanField(default=False)
+    kind = models.CharField(max_length=30)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES)
+    facts: Any = models.JSONField()
+
+    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(EntryQuerySet))
+
+    class Meta:
+        ordering = ["created_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=SIDE_KNOWN, name="entry_side_known"),
+            models.CheckConstraint(
+                condition=models.Q(replaces__isnull=False) | models.Q(root=models.F("id")), name="entry_root_is_first"
+            ),
+        ]
+
+
+class Clearance(PracticeRow):
+    """A treating professional's dated word about a record."""
+
+    append_only = True
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="clearances")
+    who = models.CharField(max_length=20)
+    date = models.DateField()
+    scope: Any = models.JSONField()
+
+
+class DailyAnswer(PracticeRow):
+    """What was asked at arrival about a record."""
+
+    append_only = True
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="daily_answers")
+    date = models.DateField()
+    pain_today = models.PositiveSmallIntegerField(null=True)
+    irritable = models.CharField(max_length=7, default="unknown")
+
+    class Meta:
+        ordering = ["date", "created_at"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(pain_today__isnull=True) | models.Q(pain_today__lte=10), name="pain_0_to_10"
+            )
+        ]

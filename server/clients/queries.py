@@ -1,0 +1,223 @@
+"""Reads about clients: lists, the head of a client's views, records with their limits."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from collections import defaultdict
+from typing import Any
+
+from common import clock
+from django.db.models import Max
+from django.http import Http404
+from engine.adapter import client_file
+from engine.answers import Today
+from practices.models import Practice
+
+from asketa_core import (
+    ClientFile,
+    InputError,
+    Note,
+    Quantity,
+    Side,
+    Situation,
+    entry_words,
+    families,
+    limit_lines,
+    limits_of,
+    mind_of,
+    parse,
+)
+from clients.models import Client, Entry
+from clients.schemas import (
+    ChangeOut,
+    ClientHead,
+    ClientLine,
+    ClientOut,
+    EntryIn,
+    EntryOut,
+    LimitOut,
+    NoteOut,
+    StopOut,
+)
+
+STALE_MEASURE_DAYS = 56
+SCREENED_RANGES = (Quantity.HIP_FLEXION, Quantity.OPEN_EXTERNAL_ROTATION, Quantity.KNEE_FLEXION)
+"""Ranges today's ladders lean on most: the band says when they are missing or old."""
+
+
+def get_client(client_id: uuid.UUID) -> Client:
+    """A client of the opened practice; 404 otherwise."""
+    client = Client.objects.select_related("practice").filter(pk=client_id).first()
+    if client is None:
+        raise Http404
+    return client
+
+
+def get_entry(client: Client, entry_id: uuid.UUID) -> Entry:
+    entry = Entry.objects.filter(pk=entry_id, client=client).first()
+    if entry is None:
+        raise Http404
+    return entry
+
+
+def age_on(birth_date: dt.date | None, date: dt.date) -> int | None:
+    if birth_date is None:
+        return None
+    return date.year - birth_date.year - ((date.month, date.day) < (birth_date.month, birth_date.day))
+
+
+def client_out(client: Client, date: dt.date) -> ClientOut:
+    return ClientOut(
+        id=client.pk,
+        name=client.name,
+        birth_date=client.birth_date,
+        occupation=client.occupation,
+        discomfort_allowed=client.discomfort_allowed,
+        version=client.version,
+        age=age_on(client.birth_date, date),
+    )
+
+
+def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
+    """Every client of the opened practice in three queries, with what each side brings."""
+    date = clock.today(practice.time_zone)
+    clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")))
+    labels: dict[tuple[object, str], list[str]] = defaultdict(list)
+    for entry in Entry.objects.standing().filter(client__in=clients):
+        labels[(entry.client_id, entry.side)].append(entry_words(core_entry(entry), date))
+    return [
+        ClientLine(
+            id=client.pk,
+            name=client.name,
+            occupation=client.occupation,
+            age=age_on(client.birth_date, date),
+            left=labels[(client.pk, "left")],
+            right=labels[(client.pk, "right")],
+            last_visit=client.last_visit,
+        )
+        for client in clients
+    ]
+
+
+def core_entry(entry: Entry) -> Any:
+    """One record as a core value, without its clearances."""
+    raw = {"id": str(entry.root), "kind": entry.kind, "side": entry.side, "facts": entry.facts}
+    file = {"format": "asketa-client", "version": 1, "client": {"id": "x"}, "entries": [raw]}
+    return parse(ClientFile, file).entries[0]
+
+
+def entries_out(client: Client) -> list[EntryOut]:
+    """Standing records with the limits each turns into today."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    ranges = file.latest_ranges(date)
+    rows = {str(entry.root): entry for entry in Entry.objects.standing().filter(client=client)}
+    found = []
+    for value in file.entries:
+        row = rows[value.id]
+        daily = max((d for d in file.daily if d.entry_id == value.id), key=lambda d: d.date, default=None)
+        found.append(
+            EntryOut(
+                id=row.pk,
+                root=row.root,
+                label=entry_words(value, date),
+                entry={"kind": value.kind, "side": value.side, "facts": value.facts},
+                clearances=list(value.clearances),
+                pain_today=daily.pain_today if daily else None,
+                irritable=daily.irritable if daily else "unknown",
+                daily_date=daily.date if daily else None,
+                recorded_at=row.created_at,
+                limits=limits_out(limits_of(value, file, date, ranges)),
+            )
+        )
+    return found
+
+
+def limits_out(limits: list[Any]) -> list[LimitOut]:
+    return [LimitOut.model_validate(line, from_attributes=True) for line in limit_lines(limits)]
+
+
+def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
+    """The limits a record would turn into, before it is saved."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    raw = {"id": "preview", "kind": entry.kind, "side": entry.side, "facts": entry.facts}
+    value = parse(ClientFile, {"format": "asketa-client", "version": 1, "client": {"id": "x"}, "entries": [raw]})
+    return limits_out(limits_of(value.entries[0], file, date, file.latest_ranges(date)))
+
+
+def promises(today: Today) -> list[Note]:
+    """What was decided for next time, per side, for every ladder that was worked on."""
+    notes = []
+    for family in families().values():
+        for side in Side:
+            decision = today.decision(family.family, side)
+            if decision.history:
+                notes.append(Note(side.value, decision.reason, "promise"))
+    return notes
+
+
+def client_head(client: Client) -> ClientHead:
+    """Who, the working-order band, and what to mind. Works without a stature: then only records are minded."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    try:
+        today = Today.of(client)
+    except InputError:
+        today = None
+    if today is not None:
+        mind = mind_of(today.situation, promises(today), today.allowed)
+    else:
+        mind = mind_of(Situation.without_body(file, date), allowed=lambda *_: False)
+    change = mind.next_change
+    return ClientHead(
+        client=client_out(client, date),
+        stature_cm=today.situation.body.stature_cm if today else None,
+        today=date,
+        band=band(file, date, today),
+        notes=[NoteOut.model_validate(note, from_attributes=True) for note in mind.notes],
+        next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
+        disclaimer=mind.disclaimer,
+    )
+
+
+def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
+    """What is done, missing or stale at each stop of the working order."""
+    asks = today is not None and any(
+        limit.severity.name == "ASK" and not limit.terms for limit in today.situation.limits
+    )
+    if not file.entries:
+        limits = StopOut(stop="limits", state="open", note="nothing recorded")
+    elif asks:
+        limits = StopOut(stop="limits", state="attention", note="a question is open")
+    else:
+        limits = StopOut(stop="limits", state="done", note=f"{len(file.entries)} recorded")
+    seen_today = [r for r in file.responses if r.date == date]
+    return [
+        limits,
+        _measures_stop(file, date, today),
+        StopOut(stop="choose", state="done" if file.responses else "open", note=""),
+        StopOut(stop="set_up", state="done" if file.responses else "open", note=""),
+        StopOut(
+            stop="on_the_mat",
+            state="done" if seen_today else "open",
+            note=f"{len(seen_today)} logged today" if seen_today else "",
+        ),
+    ]
+
+
+def _measures_stop(file: ClientFile, date: dt.date, today: Today | None) -> StopOut:
+    if today is None:
+        return StopOut(stop="measures", state="attention", note="stature missing")
+    latest: dict[tuple[Quantity, Side], dt.date] = {}
+    for measure in file.ranges:
+        key = (measure.quantity, measure.side)
+        latest[key] = max(latest.get(key, measure.date), measure.date)
+    missing = sum((q, side) not in latest for q in SCREENED_RANGES for side in Side)
+    stale = sum((date - day).days > STALE_MEASURE_DAYS for day in latest.values())
+    if missing:
+        return StopOut(stop="measures", state="attention", note=f"{missing} missing")
+    if stale:
+        return StopOut(stop="measures", state="attention", note=f"{stale} older than 8 weeks")
+    return StopOut(stop="measures", state="done", note="")

@@ -1,0 +1,130 @@
+"""What the clients API takes and gives. Facts are the core's own models."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from typing import Annotated, Literal
+
+from ninja import Field, Schema
+
+from asketa_core import Side
+from asketa_core.clientfile import Clearance, HipReplacementFacts, KneeFacts, TriState
+
+
+class ClientIn(Schema):
+    name: str = Field(min_length=1, max_length=120)
+    birth_date: dt.date | None = None
+    occupation: str = Field(default="", max_length=120)
+    discomfort_allowed: int = Field(default=2, ge=0, le=5)
+
+
+class ClientUpdate(ClientIn):
+    version: int
+
+
+class ClientOut(ClientIn):
+    id: uuid.UUID
+    version: int
+    age: int | None
+
+
+class ClientLine(Schema):
+    """One line of the client list: who, what they bring, and when they were last here."""
+
+    id: uuid.UUID
+    name: str
+    occupation: str
+    age: int | None
+    left: list[str]
+    right: list[str]
+    last_visit: dt.date | None
+
+
+class SearchIn(Schema):
+    text: str = Field(default="", max_length=120)
+
+
+class HipReplacementIn(Schema):
+    kind: Literal["hip_replacement"]
+    side: Side
+    facts: HipReplacementFacts
+
+
+class KneePainIn(Schema):
+    kind: Literal["knee_pain"]
+    side: Side
+    facts: KneeFacts
+
+
+EntryIn = Annotated[HipReplacementIn | KneePainIn, Field(discriminator="kind")]
+
+
+class EntryEnvelope(Schema):
+    entry: EntryIn
+
+
+class ClearanceIn(Clearance):
+    pass
+
+
+class DailyIn(Schema):
+    pain_today: int | None = Field(default=None, ge=0, le=10)
+    irritable: TriState = "unknown"
+
+
+class LimitOut(Schema):
+    """A limit an entry turns into: what it is in few words, why, how hard, and on which authority."""
+
+    code: str
+    short: str
+    reason: str
+    severity: str
+    source: str
+
+
+class EntryOut(Schema):
+    """A record in its standing version. ``id`` names this version, ``root`` the record for good."""
+
+    id: uuid.UUID
+    root: uuid.UUID
+    label: str
+    entry: EntryIn
+    clearances: list[Clearance]
+    pain_today: int | None
+    irritable: TriState
+    daily_date: dt.date | None
+    recorded_at: dt.datetime
+    limits: list[LimitOut]
+
+
+class NoteOut(Schema):
+    side: Side | None
+    text: str
+    weight: Literal["fact", "limit", "ask", "promise"]
+    entry_id: str | None
+
+
+class ChangeOut(Schema):
+    date: dt.date
+    lines: list[str]
+
+
+class StopOut(Schema):
+    """One stop of the working order: what is done, missing or stale there."""
+
+    stop: Literal["limits", "measures", "choose", "set_up", "on_the_mat"]
+    state: Literal["done", "attention", "open"]
+    note: str
+
+
+class ClientHead(Schema):
+    """Everything around a client's views: who, the band, and what to mind."""
+
+    client: ClientOut
+    stature_cm: float | None
+    today: dt.date
+    band: list[StopOut]
+    notes: list[NoteOut]
+    next_change: ChangeOut | None
+    disclaimer: str

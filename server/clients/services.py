@@ -1,0 +1,123 @@
+"""Changes to clients and their records. Every function runs in one transaction and writes its audit row."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from accounts.models import User
+from audit.models import record
+from common.errors import BadInput, FieldProblem, Stale
+from django.db import IntegrityError, transaction
+from practices.models import Practice
+
+from clients.models import Clearance, Client, DailyAnswer, Entry
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn, HipReplacementIn
+
+EARLIEST = dt.date(1900, 1, 1)
+
+
+def _check_dates(dates: dict[str, dt.date | None], today: dt.date) -> None:
+    """Refuse dates that cannot be: in the future, or before anyone alive."""
+    problems = []
+    for field, date in dates.items():
+        if date is not None and date > today:
+            problems.append(
+                FieldProblem(field=field, message="This date lies in the future. Enter the day it happened.")
+            )
+        elif date is not None and date < EARLIEST:
+            problems.append(FieldProblem(field=field, message="This date lies before 1900. Check the year."))
+    if problems:
+        raise BadInput(problems)
+
+
+@transaction.atomic
+def create_client(practice: Practice, user: User, data: ClientIn, today: dt.date) -> Client:
+    _check_dates({"birth_date": data.birth_date}, today)
+    client = Client.objects.create(practice=practice, created_by=user, **data.model_dump())
+    record(client, "client.created")
+    return client
+
+
+@transaction.atomic
+def update_client(client: Client, user: User, version: int, data: ClientIn, today: dt.date) -> Client:
+    """Save an edit made on ``version``; raises ``Stale`` when somebody saved in between."""
+    _check_dates({"birth_date": data.birth_date}, today)
+    changed = Client.objects.filter(pk=client.pk, version=version).update(**data.model_dump(), version=version + 1)
+    if not changed:
+        now = Client.objects.get(pk=client.pk)
+        raise Stale(
+            ClientIn.model_validate(now, from_attributes=True).model_dump(mode="json") | {"version": now.version}
+        )
+    client.refresh_from_db()
+    record(client, "client.updated")
+    return client
+
+
+def _entry_dates(data: EntryIn) -> dict[str, dt.date | None]:
+    if isinstance(data, HipReplacementIn):
+        return {"facts.date": data.facts.date}
+    return {"facts.since": data.facts.since, "facts.operation_date": data.facts.operation_date}
+
+
+@transaction.atomic
+def record_entry(client: Client, user: User, data: EntryIn, today: dt.date) -> Entry:
+    _check_dates(_entry_dates(data), today)
+    new = uuid.uuid4()
+    entry = Entry.objects.create(
+        id=new, root=new, practice_id=client.practice_id, created_by=user, client=client, **_entry_fields(data)
+    )
+    record(entry, "entry.recorded")
+    return entry
+
+
+def _entry_fields(data: EntryIn) -> dict[str, Any]:
+    return {"kind": data.kind, "side": data.side.value, "facts": data.facts.model_dump(mode="json")}
+
+
+@transaction.atomic
+def correct_entry(entry: Entry, user: User, data: EntryIn | None, today: dt.date) -> Entry:
+    """Replace the standing version of a record, or withdraw it (``data`` is ``None``).
+
+    Raises ``Stale`` when ``entry`` is no longer the standing version.
+    """
+    fields: dict[str, Any] = {"kind": entry.kind, "side": entry.side, "facts": entry.facts, "withdrawn": True}
+    if data is not None:
+        _check_dates(_entry_dates(data), today)
+        fields = _entry_fields(data)
+    try:
+        with transaction.atomic():
+            new = Entry.objects.create(
+                practice_id=entry.practice_id, created_by=user, client_id=entry.client_id, root=entry.root,
+                replaces=entry, **fields,
+            )  # fmt: skip
+    except IntegrityError as error:
+        standing = Entry.objects.standing().filter(root=entry.root).first()
+        raise Stale({"id": str(standing.pk), "facts": standing.facts} if standing else {"withdrawn": True}) from error
+    record(new, "entry.withdrawn" if data is None else "entry.corrected")
+    return new
+
+
+@transaction.atomic
+def give_clearance(entry: Entry, user: User, data: ClearanceIn, today: dt.date) -> Clearance:
+    _check_dates({"date": data.date}, today)
+    clearance = Clearance.objects.create(
+        practice_id=entry.practice_id,
+        created_by=user,
+        entry=entry,
+        who=data.who,
+        date=data.date,
+        scope=list(data.scope),
+    )
+    record(clearance, "clearance.recorded")
+    return clearance
+
+
+@transaction.atomic
+def answer_daily(entry: Entry, user: User, data: DailyIn, today: dt.date) -> DailyAnswer:
+    answer = DailyAnswer.objects.create(
+        practice_id=entry.practice_id, created_by=user, entry=entry, date=today, **data.model_dump()
+    )
+    record(answer, "daily.answered")
+    return answer

@@ -1,0 +1,32 @@
+"""Addresses: the API, and for everything else the web application, which reads its own addresses."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from django.conf import settings
+from django.http import FileResponse, HttpRequest, HttpResponse, JsonResponse
+from django.http.response import HttpResponseBase
+from django.urls import path, re_path
+
+from config.api import api
+
+
+def web_application(request: HttpRequest, path: str = "") -> HttpResponseBase:
+    index = Path(settings.WEB_BUILD) / "index.html"
+    if not index.exists():
+        return HttpResponse("The web application has not been built: run ./asketa demo.", status=503)
+    response = FileResponse(index.open("rb"), content_type="text/html; charset=utf-8")
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+def no_such_address(request: HttpRequest, path: str = "") -> JsonResponse:
+    return JsonResponse({"message": "There is nothing at this address."}, status=404)
+
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^api/(?P<path>.*)$", no_such_address),
+    re_path(r"^(?P<path>(?!api/).*)$", web_application),
+]

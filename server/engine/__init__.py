@@ -1,0 +1,1 @@
+"""The bridge to the core: rows become core values here and nowhere else."""

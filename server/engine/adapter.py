@@ -1,0 +1,125 @@
+"""Rows → the core's client file and room. The number of queries does not depend on how much there is."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from typing import Any
+
+from clients.models import Clearance, Client, DailyAnswer, Entry
+from measures.models import BODY_QUANTITIES, Measure
+from room.models import RoomProp
+from visits.models import LoggedItem
+
+from asketa_core import ClientFile, Room, parse
+
+
+def client_file(client: Client) -> ClientFile:
+    """Everything recorded about one client, in the core's terms."""
+    return parse(
+        ClientFile,
+        {
+            "format": "asketa-client",
+            "version": 1,
+            "client": {"id": str(client.pk), "birth_date": client.birth_date},
+            "entries": _entries(client),
+            "daily": _daily(client),
+            **_measures(client),
+            "responses": [response_value(item) for item in logged_items(client)],
+            "settings": {
+                "discomfort_allowed": client.discomfort_allowed,
+                "first_weeks_after_hip": client.practice.first_weeks_after_hip,
+            },
+        },
+    )
+
+
+def logged_items(client: Client) -> list[LoggedItem]:
+    """Standing items with their visit and morning answers, oldest first."""
+    return list(
+        LoggedItem.objects.standing()
+        .filter(visit__client=client)
+        .select_related("visit")
+        .prefetch_related("mornings")
+        .order_by("visit__date", "created_at")
+    )
+
+
+def _entries(client: Client) -> list[dict[str, Any]]:
+    """Records in their standing version, each with the clearances given to any of its versions."""
+    cleared: dict[object, list[dict[str, Any]]] = defaultdict(list)
+    for clearance in Clearance.objects.filter(entry__client=client).select_related("entry").order_by("date"):
+        cleared[clearance.entry.root].append({"who": clearance.who, "date": clearance.date, "scope": clearance.scope})
+    return [
+        {
+            "id": str(entry.root),
+            "kind": entry.kind,
+            "side": entry.side,
+            "facts": entry.facts,
+            "clearances": cleared[entry.root],
+        }
+        for entry in Entry.objects.standing().filter(client=client)
+    ]
+
+
+def _daily(client: Client) -> list[dict[str, Any]]:
+    """Answers at arrival; the last one of a day counts."""
+    by_day: dict[tuple[object, object], dict[str, Any]] = {}
+    for answer in DailyAnswer.objects.filter(entry__client=client).select_related("entry"):
+        by_day[(answer.entry.root, answer.date)] = {
+            "entry_id": str(answer.entry.root),
+            "date": answer.date,
+            "pain_today": answer.pain_today,
+            "irritable": answer.irritable,
+        }
+    return list(by_day.values())
+
+
+def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
+    body, ranges = [], []
+    for measure in Measure.objects.filter(client=client):
+        if measure.quantity in BODY_QUANTITIES:
+            body.append({"quantity": measure.quantity, "value": measure.value, "date": measure.date})
+        else:
+            ranges.append(
+                {
+                    "quantity": measure.quantity,
+                    "side": measure.side,
+                    "value_deg": measure.value,
+                    "method": measure.method,
+                    "date": measure.date,
+                }
+            )
+    return {"body": body, "ranges": ranges}
+
+
+def response_value(item: LoggedItem) -> dict[str, Any]:
+    mornings = [morning.settled for morning in item.mornings.all()]
+    settled = "unknown" if not mornings else ("yes" if mornings[-1] else "no")
+    return {
+        "id": str(item.pk),
+        "date": item.visit.date,
+        "variation": item.variation,
+        "side": item.side,
+        "setup": item.setup_used,
+        "dose_s": item.dose_s,
+        "before": item.before,
+        "during": item.during,
+        "after": item.after,
+        "kind": item.kind,
+        "place": item.place,
+        "signs": item.signs,
+        "settled_next_morning": settled,
+    }
+
+
+def room_value() -> Room:
+    """The opened practice's stock."""
+    return parse(
+        Room,
+        {
+            "props": [
+                {"id": prop.pk.hex[:8], "kind": prop.kind, "count": prop.count, "name": prop.name, **prop.sizes}
+                for prop in RoomProp.objects.all()
+            ]
+        },
+    )

@@ -1,0 +1,188 @@
+"""Answers of the core for one client on one day, kept in the cache.
+
+Keys are fingerprints of everything an answer depends on (limits, measures, room, date), so nothing is
+ever stale and nothing identifies a client.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import hashlib
+from collections.abc import Callable
+from dataclasses import asdict, dataclass
+from typing import Any, TypeVar
+
+from clients.models import Client
+from common import clock
+from django.core.cache import cache
+
+from asketa_core import (
+    ClientFile,
+    Decision,
+    LaneAnswer,
+    NoGrid,
+    Room,
+    Screened,
+    Side,
+    Situation,
+    SlotValue,
+    Tolerance,
+    Variation,
+    detail_at,
+    fingerprint,
+    judge_response,
+    lane_answer,
+    next_step,
+    next_tightening,
+    variation,
+)
+from engine.adapter import client_file, room_value
+
+T = TypeVar("T")
+RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits")} | {"engine": fingerprint("")}
+
+
+@dataclass(frozen=True)
+class Today:
+    """One client's situation on the practice's date, with everything asked about it memoised."""
+
+    client: Client
+    file: ClientFile
+    room: Room
+    now: dt.datetime
+    situation: Situation
+    key: str
+
+    @staticmethod
+    def of(client: Client) -> Today:
+        """``InputError`` when the stature is missing."""
+        now = clock.local_now(client.practice.time_zone)
+        file, room = client_file(client), room_value()
+        return Today(client, file, room, now, Situation.of(file, now.date(), room), situation_key(file, room))
+
+    @property
+    def date(self) -> dt.date:
+        return self.now.date()
+
+    def cached(self, *parts: object, compute: Callable[[], T]) -> T:
+        """The answer for these parts today; computed once for one state of the records."""
+        return cached(self.key, self.date, *parts, compute=compute)
+
+    def lane(self, rung: Variation, side: Side) -> LaneAnswer:
+        return self.cached("lane", rung.id, side, compute=lambda: lane_answer(self.situation, rung, side))
+
+    def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
+        """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
+
+        def compute() -> bool:
+            screened = situation.screen(rung, side)
+            return not isinstance(screened, NoGrid) and screened.allowed(screened.best)
+
+        return cached(self.key, situation.date, "allowed", rung.id, side, compute=compute)
+
+    def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
+        """The set-up this side last used on this rung, or failing that on its family."""
+        own = [r for r in self.file.responses if r.side is side]
+        same = [r for r in own if r.variation == rung_id] or [
+            r for r in own if r.variation.split(".")[0] == rung_id.split(".", maxsplit=1)[0]
+        ]
+        return dict(same[-1].setup) if same else None
+
+    def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
+        """The whole grid of a rung. Large, so only the last few are kept."""
+        return _recent_grids.get(
+            (self.key, self.date, rung.id, side),
+            lambda: self.situation.screen(rung, side, self.last_used(rung.id, side)),
+        )
+
+    def decision(self, family: str, side: Side) -> Decision:
+        """The next step on one side of one ladder."""
+        mine = [r for r in self.file.responses if r.side is side and r.variation.split(".")[0] == family]
+        allowed = self.file.settings.discomfort_allowed
+        judged = [judge_response(response, allowed, self.now) for response in mine]
+
+        def compute() -> Decision:
+            return next_step(
+                judged,
+                lambda rung, used: self.situation.screen(rung, side, used),
+                after_operation=self.recently_operated,
+                tightens_on=next_tightening(self.file, self.date),
+                today=self.date,
+            )
+
+        # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
+        state = ",".join(f"{j.response.id}{j.tolerance.value}" for j in judged)
+        return self.cached("decision", family, side, _digest(state), compute=compute)
+
+    @property
+    def recently_operated(self) -> bool:
+        """Whether any joint was operated within the first weeks."""
+        weeks = dt.timedelta(weeks=self.file.settings.first_weeks_after_hip)
+        dates = [
+            entry.facts.date if entry.kind == "hip_replacement" else entry.facts.operation_date
+            for entry in self.file.entries
+        ]
+        return any(date is not None and self.date - date < weeks for date in dates)
+
+    def tolerances(self) -> dict[str, Tolerance]:
+        """Every response's tolerance by id."""
+        allowed = self.file.settings.discomfort_allowed
+        return {r.id: judge_response(r, allowed, self.now).tolerance for r in self.file.responses}
+
+
+def situation_key(file: ClientFile, room: Room) -> str:
+    return _digest(file.model_dump_json() + room.model_dump_json() + RULES_FINGERPRINT["engine"])
+
+
+def _digest(text: str) -> str:
+    return hashlib.sha256(text.encode()).hexdigest()[:24]
+
+
+def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
+    full = ":".join([key, *(str(part) for part in parts)])
+    found = cache.get(full)
+    if found is None:
+        found = compute()
+        cache.set(full, found)
+    return found
+
+
+class _RecentGrids:
+    """The last few screened grids: some megabytes each, and steppers ask for the same one again."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._kept: dict[tuple[object, ...], Screened | NoGrid] = {}
+
+    def get(self, key: tuple[object, ...], compute: Callable[[], Screened | NoGrid]) -> Screened | NoGrid:
+        found = self._kept.pop(key, None)
+        if found is None:
+            found = compute()
+        self._kept[key] = found
+        while len(self._kept) > self._most:
+            self._kept.pop(next(iter(self._kept)))
+        return found
+
+
+_recent_grids = _RecentGrids(most=4)
+
+
+def snapshot(
+    today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue], accepted: list[dict[str, Any]]
+) -> dict[str, Any]:
+    """What was known and judged at the time, kept with a logged item."""
+    screened = today.screen(variation(rung_id), side)
+    judged: dict[str, Any] = {"verdict": "leave_out", "findings": []}
+    if not isinstance(screened, NoGrid):
+        detail = detail_at(today.situation, screened, screened.grid.nearest(setup))
+        judged = {
+            "verdict": detail.verdict.value,
+            "findings": [asdict(finding) for finding in detail.findings],
+            "margins": {name: [asdict(r) for r in rulers] for name, rulers in detail.rulers.items()},
+        }
+    return {
+        **judged,
+        "accepted": accepted,
+        "records": today.file.model_dump(mode="json", exclude={"responses"}),
+        "hashes": RULES_FINGERPRINT,
+    }

@@ -1,0 +1,33 @@
+"""Measures of a client: body and ranges of motion, each with its method, error and date."""
+
+from __future__ import annotations
+
+from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
+from django.db import models
+from practices.tenancy import PracticeRow
+
+BODY_QUANTITIES = ("stature", "weight")
+
+
+class Measure(PracticeRow):
+    """One reading; later readings stand beside earlier ones. Body measures have no side."""
+
+    append_only = True
+
+    client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="measures")
+    quantity = models.CharField(max_length=40)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES, null=True)
+    value = models.FloatField()
+    method = models.CharField(max_length=20, blank=True)
+    date = models.DateField()
+
+    class Meta:
+        ordering = ["date", "created_at"]
+        indexes = [models.Index(fields=["client", "quantity", "side"], name="measure_by_quantity")]
+        constraints = [
+            models.CheckConstraint(
+                condition=(models.Q(quantity__in=BODY_QUANTITIES) & models.Q(side__isnull=True))
+                | (~models.Q(quantity__in=BODY_QUANTITIES) & SIDE_KNOWN),
+                name="measure_side_fits_quantity",
+            )
+        ]

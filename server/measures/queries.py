@@ -1,0 +1,54 @@
+"""Reads about measures."""
+
+from __future__ import annotations
+
+from clients.models import Client
+from common import clock
+from engine.adapter import client_file
+
+from asketa_core import PLAUSIBLE_DEG, InputError, Quantity, Side, typical_range
+from measures.models import Measure
+from measures.schemas import MeasuredSide, MeasuresOut, RangeOut, ReadingOut
+
+
+def measures_out(client: Client) -> MeasuresOut:
+    """Every range on both sides with its readings, newest first, beside the population's figure."""
+    date = clock.today(client.practice.time_zone)
+    file = client_file(client)
+    ranges = file.latest_ranges(date)
+    rows = list(Measure.objects.filter(client=client).order_by("-date", "-created_at"))
+
+    def readings(quantity: str, side: str | None) -> list[ReadingOut]:
+        mine = [row for row in rows if row.quantity == quantity and row.side == side]
+        return [ReadingOut(value=row.value, method=row.method, date=row.date) for row in mine]
+
+    def measured(quantity: Quantity, side: Side) -> MeasuredSide:
+        known = ranges.get(quantity, side)
+        return MeasuredSide(
+            readings=readings(quantity.value, side.value),
+            value=known.value_deg,
+            error=known.error_deg,
+            measured=known.measured,
+        )
+
+    def range_out(quantity: Quantity) -> RangeOut:
+        typical = typical_range(quantity)
+        return RangeOut(
+            quantity=quantity,
+            plausible=PLAUSIBLE_DEG[quantity],
+            typical=typical.value_deg,
+            typical_error=typical.error_deg,
+            left=measured(quantity, Side.LEFT),
+            right=measured(quantity, Side.RIGHT),
+        )
+
+    try:
+        level_seat: float | None = file.latest_body(date).level_seat_cm
+    except InputError:
+        level_seat = None
+    return MeasuresOut(
+        stature=readings("stature", None),
+        weight=readings("weight", None),
+        level_seat_cm=level_seat,
+        ranges=[range_out(quantity) for quantity in Quantity],
+    )

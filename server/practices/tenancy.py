@@ -1,0 +1,81 @@
+"""Every request works inside one practice, and every row belongs to one.
+
+The practice stands in the path. Members get their practice's rows and nobody else's: models use a
+manager that raises when no practice is opened, and a foreign row is a 404 like a row that does not
+exist.
+"""
+
+from __future__ import annotations
+
+import functools
+import uuid
+from collections.abc import Callable
+from typing import Any, Concatenate, ParamSpec, TypeVar
+
+from common import clock
+from common.errors import NotAllowed
+from common.permissions import Permission, role_has
+from django.db import models
+from django.http import Http404, HttpRequest
+from django_scopes import ScopedManager, scope
+
+from practices.models import Membership, Practice
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+class PracticeRequest(HttpRequest):
+    """A request inside a practice, as views see it."""
+
+    practice: Practice
+    membership: Membership
+
+
+class PracticeRow(models.Model):
+    """Base of everything that belongs to a practice."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    practice = models.ForeignKey(Practice, on_delete=models.PROTECT, related_name="+")
+    created_at = models.DateTimeField(default=clock.now, editable=False)
+    created_by = models.ForeignKey("accounts.User", null=True, on_delete=models.PROTECT, related_name="+")
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        abstract = True
+
+
+def in_practice(
+    permission: Permission,
+) -> Callable[
+    [Callable[Concatenate[PracticeRequest, uuid.UUID, P], R]], Callable[Concatenate[PracticeRequest, uuid.UUID, P], R]
+]:
+    """Declare what a view needs and open its practice for the duration of the call.
+
+    The view's second argument is ``practice_id`` from the path. Strangers to the practice get 404.
+    """
+
+    def decorate(
+        view: Callable[Concatenate[PracticeRequest, uuid.UUID, P], R],
+    ) -> Callable[Concatenate[PracticeRequest, uuid.UUID, P], R]:
+        @functools.wraps(view)
+        def wrapped(request: PracticeRequest, practice_id: uuid.UUID, *args: P.args, **kwargs: P.kwargs) -> R:
+            membership = (
+                Membership.objects.select_related("practice")
+                .filter(user_id=request.user.pk, practice_id=practice_id)
+                .first()
+            )
+            if membership is None:
+                raise Http404
+            if not role_has(membership.role, permission):
+                raise NotAllowed
+            request.practice, request.membership = membership.practice, membership
+            with scope(practice=membership.practice):
+                return view(request, practice_id, *args, **kwargs)
+
+        declared: Any = wrapped
+        declared.permission = permission
+        return wrapped
+
+    return decorate

@@ -1,0 +1,101 @@
+"""Choosing, setting up, and what happens on the mat."""
+
+from __future__ import annotations
+
+import uuid
+
+from clients.queries import get_client
+from common.permissions import Permission
+from django.http import Http404
+from engine.answers import Today
+from ninja import Router, Status
+from practices.tenancy import PracticeRequest, in_practice
+
+from asketa_core import InputError, Side, Variation, variation
+from visits import queries, services
+from visits.schemas import DetailOut, ItemIn, ItemOut, LadderOut, MatOut, MorningIn, PlanIn, SetupOut, SetupQuery
+
+router = Router(tags=["visits"])
+
+
+def _rung(variation_id: str) -> Variation:
+    try:
+        return variation(variation_id)
+    except InputError as error:
+        raise Http404 from error
+
+
+@router.get("/clients/{client_id}/ladders", response=list[LadderOut], operation_id="ladders")
+@in_practice(Permission.CLIENTS_READ)
+def ladders(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> list[LadderOut]:
+    """Every family as two lanes, judged today."""
+    return queries.ladders(Today.of(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")
+@in_practice(Permission.CLIENTS_READ)
+def setup(
+    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, variation_id: str, side: Side
+) -> SetupOut:
+    """The whole grid of one rung and side in one answer, so that steppers are instant."""
+    return queries.setup_answer(Today.of(get_client(client_id)), _rung(variation_id), side)
+
+
+@router.post("/clients/{client_id}/setups/{variation_id}/{side}", response=DetailOut, operation_id="setupDetail")
+@in_practice(Permission.CLIENTS_READ)
+def setup_detail(
+    request: PracticeRequest,
+    practice_id: uuid.UUID,
+    client_id: uuid.UUID,
+    variation_id: str,
+    side: Side,
+    payload: SetupQuery,
+) -> DetailOut:
+    """One set-up in full: figure, rulers and sentences."""
+    detail = queries.detail_for(Today.of(get_client(client_id)), _rung(variation_id), side, payload.setup, payload.view)
+    if detail is None:
+        raise Http404
+    return detail
+
+
+@router.post("/clients/{client_id}/plan", response=MatOut, operation_id="takeToTheMat")
+@in_practice(Permission.VISITS_WRITE)
+def take_to_the_mat(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: PlanIn) -> MatOut:
+    """Put a set-up into today's plan. Refused when a limit closes it."""
+    today = Today.of(get_client(client_id))
+    _rung(payload.variation)
+    services.take_to_the_mat(today, request.user, payload)
+    return queries.mat(today)
+
+
+@router.get("/clients/{client_id}/mat", response=MatOut, operation_id="mat")
+@in_practice(Permission.CLIENTS_READ)
+def mat(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> MatOut:
+    return queries.mat(Today.of(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/items", response=list[ItemOut], operation_id="listItems")
+@in_practice(Permission.CLIENTS_READ)
+def list_items(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> list[ItemOut]:
+    return queries.items_out(Today.of(get_client(client_id)))
+
+
+@router.post("/clients/{client_id}/items", response={201: MatOut}, operation_id="logItem")
+@in_practice(Permission.VISITS_WRITE)
+def log_item(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: ItemIn) -> Status[MatOut]:
+    """Store what happened on one side; sending the same id twice stores it once."""
+    client = get_client(client_id)
+    _rung(payload.variation)
+    services.log_item(Today.of(client), request.user, payload)
+    return Status(201, queries.mat(Today.of(client)))
+
+
+@router.post("/clients/{client_id}/items/{item_id}/morning", response=MatOut, operation_id="answerMorning")
+@in_practice(Permission.VISITS_WRITE)
+def answer_morning(
+    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, item_id: uuid.UUID, payload: MorningIn
+) -> MatOut:
+    """Whether discomfort had settled by the next morning."""
+    client = get_client(client_id)
+    services.answer_morning(client, request.user, item_id, payload.settled)
+    return queries.mat(Today.of(client))

@@ -1,0 +1,76 @@
+"""Visits and what happened in them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
+from django.db import models
+from django_scopes import ScopedManager
+from practices.tenancy import PracticeRow
+
+
+class Visit(PracticeRow):
+    """One day with a client. ``plan`` holds the set-ups taken to the mat: variation → side → slots."""
+
+    client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="visits")
+    date = models.DateField()
+    plan: Any = models.JSONField(default=dict)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ["date"]
+        constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_visit_a_day")]
+
+
+class LoggedItemQuerySet(models.QuerySet["LoggedItem"]):
+    def standing(self) -> LoggedItemQuerySet:
+        """Items no correction has replaced."""
+        return self.filter(replaced_by__isnull=True)
+
+
+class LoggedItem(PracticeRow):
+    """What happened on one side in one hold. The id comes from the device, so that sending twice
+    stores once. ``snapshot`` keeps what was known and judged at the time."""
+
+    append_only = True
+
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="items")
+    replaces = models.OneToOneField("self", null=True, on_delete=models.PROTECT, related_name="replaced_by")
+    variation = models.CharField(max_length=80)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES)
+    setup_planned: Any = models.JSONField(null=True)
+    setup_used: Any = models.JSONField()
+    dose_s = models.PositiveSmallIntegerField()
+    before = models.PositiveSmallIntegerField()
+    during = models.PositiveSmallIntegerField()
+    after = models.PositiveSmallIntegerField()
+    kind = models.CharField(max_length=20)
+    place = models.CharField(max_length=20)
+    signs: Any = models.JSONField(default=list)
+    note = models.TextField(blank=True, max_length=2000)
+    snapshot: Any = models.JSONField()
+
+    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(LoggedItemQuerySet))
+
+    class Meta:
+        ordering = ["created_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=SIDE_KNOWN, name="item_side_known"),
+            models.CheckConstraint(
+                condition=models.Q(before__lte=10, during__lte=10, after__lte=10), name="discomfort_0_to_10"
+            ),
+            models.CheckConstraint(condition=models.Q(dose_s__gte=1, dose_s__lte=1200), name="dose_plausible"),
+        ]
+
+
+class MorningAnswer(PracticeRow):
+    """Whether an item's discomfort had settled by the next morning."""
+
+    append_only = True
+
+    item = models.ForeignKey(LoggedItem, on_delete=models.PROTECT, related_name="mornings")
+    settled = models.BooleanField()
+
+    class Meta:
+        ordering = ["created_at"]

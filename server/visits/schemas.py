@@ -1,0 +1,301 @@
+"""What choosing, setting up and logging take and give."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from typing import Literal
+
+from ninja import Field, Schema
+
+from asketa_core import Side, SlotValue, Verdict
+from asketa_core.clientfile import Place, Sensation, Sign
+
+Tolerance = Literal["calm", "watch", "flare", "pending"]
+
+
+class StepOut(Schema):
+    variation: str
+    short: str
+    setup: dict[str, SlotValue]
+    dose_s: int
+
+
+class DecisionOut(Schema):
+    """What to do next time on one side of one ladder, and why."""
+
+    action: Literal["not_tried", "stay", "review", "offer", "step_back", "leave_out"]
+    reason: str
+    step: StepOut | None
+    here: str | None
+
+
+class LastTime(Schema):
+    date: dt.date
+    tolerance: Tolerance
+
+
+class RungLane(Schema):
+    """One rung on one side: verdict, its figure, and the one sentence that matters most."""
+
+    variation: str
+    verdict: Verdict
+    cautions: int
+    figure: str | None
+    line: str
+    reasons: list[str]
+    last: LastTime | None
+    here: bool
+    offered: bool
+
+
+class LaneOut(Schema):
+    side: Side
+    decision: DecisionOut
+    rungs: list[RungLane]
+
+
+class RungName(Schema):
+    id: str
+    name: str
+    short: str
+
+
+class LadderOut(Schema):
+    family: str
+    name: str
+    about: str
+    purposes: list[str]
+    rungs: list[RungName]
+    left: LaneOut
+    right: LaneOut
+
+
+class FindingOut(Schema):
+    severity: Literal["caution", "ask", "stop"]
+    side: Side | None
+    phase: str
+    codes: list[str]
+    sentence: str
+    client_sentence: str
+    source: str
+    within_error: bool
+
+
+class RulerOut(Schema):
+    readout: str
+    name: str
+    technical: str
+    unit: Literal["deg", "cm", "percent", "share"]
+    value: float
+    low: float
+    high: float
+    error: float
+    boundary: float | None
+    boundary_kind: Literal["limit", "range"] | None
+    boundary_label: str | None
+    margin: float | None
+    own_range: float | None
+    typical: bool
+
+
+class RulersOut(Schema):
+    left: list[RulerOut]
+    right: list[RulerOut]
+
+
+class DetailOut(Schema):
+    """One set-up in full."""
+
+    index: list[int]
+    verdict: Verdict
+    allowed: bool
+    setup: dict[str, SlotValue]
+    words: dict[str, str]
+    fetch: list[str]
+    items: int
+    purpose_percent: float
+    technique_words: str
+    stopped_by: str
+    findings: list[FindingOut]
+    troubles: list[str]
+    rulers: RulersOut
+    figure: str
+    figure_words: str
+
+
+class ChoiceOut(Schema):
+    label: str
+    number: float | None
+
+
+class AxisOut(Schema):
+    """One slot and what this room offers for it, in order."""
+
+    name: str
+    label: str
+    kind: Literal["stack", "distance", "angle", "choice"]
+    less_support: Literal["up", "down", "none"]
+    choices: list[ChoiceOut]
+
+
+class GridOut(Schema):
+    """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up: ``c``
+    clear, ``s`` with set-up, ``q`` check first, ``x`` leave out, ``.`` not to be built here. ``columns``
+    are worst read-outs rounded to whole units, ``purpose`` per cent."""
+
+    shape: list[int]
+    verdicts: str
+    cautions: list[int]
+    purpose: list[int]
+    columns: dict[str, list[int]]
+
+
+class OptionOut(Schema):
+    trade: str
+    words: str
+    detail: DetailOut
+
+
+class NeighbourOut(Schema):
+    """The rung before or after, and whether it is open to this side today."""
+
+    variation: str
+    short: str
+    verdict: Verdict
+    reason: str
+
+
+class SetupOut(Schema):
+    variation: str
+    side: Side
+    name: str
+    verdict: Verdict
+    purposes: list[str]
+    hold_from_s: int
+    hold_to_s: int
+    cues: list[str]
+    watch: list[str]
+    no_stack: str | None
+    axes: list[AxisOut]
+    grid: GridOut | None
+    options: list[OptionOut]
+    plain_reasons: list[str]
+    last_used: DetailOut | None
+    step_back: NeighbourOut | None
+    step_forward: NeighbourOut | None
+
+
+class SetupQuery(Schema):
+    setup: dict[str, SlotValue]
+    view: Literal["side", "behind", "above"] = "side"
+
+
+class PlanIn(Schema):
+    """Take a set-up to the mat. ``accepted`` are cautions taken on with a reason."""
+
+    variation: str
+    side: Side
+    setup: dict[str, SlotValue]
+    dose_s: int = Field(ge=1, le=1200)
+    accepted: list[AcceptedIn] = []
+
+
+class AcceptedIn(Schema):
+    codes: list[str]
+    reason: str = Field(min_length=3, max_length=300)
+
+
+class ItemIn(Schema):
+    """What happened on one side. ``id`` is made by the device: sending twice stores once."""
+
+    id: uuid.UUID
+    variation: str
+    side: Side
+    setup_used: dict[str, SlotValue]
+    dose_s: int = Field(ge=1, le=1200)
+    before: int = Field(ge=0, le=10)
+    during: int = Field(ge=0, le=10)
+    after: int = Field(ge=0, le=10)
+    kind: Sensation = "none"
+    place: Place = "wanted"
+    signs: list[Sign] = []
+    note: str = Field(default="", max_length=2000)
+    replaces: uuid.UUID | None = None
+
+
+class ItemOut(Schema):
+    id: uuid.UUID
+    date: dt.date
+    variation: str
+    short: str
+    side: Side
+    setup_words: str
+    dose_s: int
+    before: int
+    during: int
+    after: int
+    kind: Sensation
+    place: Place
+    signs: list[Sign]
+    note: str
+    settled: bool | None
+    tolerance: Tolerance
+
+
+class MorningIn(Schema):
+    settled: bool
+
+
+class MatSide(Schema):
+    """One side of one ladder, ready for the mat: set-up, figure, the step back, last time."""
+
+    side: Side
+    variation: str
+    name: str
+    short: str
+    setup: dict[str, SlotValue]
+    setup_words: str
+    dose_s: int
+    verdict: Verdict
+    allowed: bool
+    figure: str
+    figure_words: str
+    technique_words: str
+    cautions: list[FindingOut]
+    cues: list[str]
+    watch: list[str]
+    step_back: MatStepBack | None
+    last: ItemOut | None
+    decision: DecisionOut
+    logged_today: ItemOut | None
+
+
+class MatStepBack(Schema):
+    variation: str
+    name: str
+    short: str
+    setup: dict[str, SlotValue]
+    setup_words: str
+    dose_s: int
+    figure: str
+    figure_words: str
+
+
+class MatFamily(Schema):
+    family: str
+    name: str
+    left: MatSide | None
+    right: MatSide | None
+
+
+class MatOut(Schema):
+    """Everything the mat needs, in one answer."""
+
+    date: dt.date
+    families: list[MatFamily]
+    morning_open: list[ItemOut]
+
+
+PlanIn.model_rebuild()
+MatSide.model_rebuild()

