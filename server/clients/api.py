@@ -7,7 +7,7 @@ import uuid
 from common import clock
 from common.permissions import Permission
 from ninja import Router, Status
-from practices.tenancy import PracticeRequest, in_practice
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from clients import queries, services
 from clients.schemas import (
@@ -29,14 +29,14 @@ router = Router(tags=["clients"])
 
 @router.post("/clients/search", response=list[ClientLine], operation_id="searchClients")
 @in_practice(Permission.CLIENTS_READ)
-def search_clients(request: PracticeRequest, practice_id: uuid.UUID, payload: SearchIn) -> list[ClientLine]:
+def search_clients(request: PracticeRequest, practice_id: PracticeId, payload: SearchIn) -> list[ClientLine]:
     """Clients by name or occupation; all for an empty text. By body, so that no name stands in an address."""
     return queries.client_lines(request.practice, payload.text.strip())
 
 
 @router.post("/clients", response={201: ClientOut}, operation_id="createClient")
 @in_practice(Permission.CLIENTS_WRITE)
-def create_client(request: PracticeRequest, practice_id: uuid.UUID, payload: ClientIn) -> Status[ClientOut]:
+def create_client(request: PracticeRequest, practice_id: PracticeId, payload: ClientIn) -> Status[ClientOut]:
     today = clock.today(request.practice.time_zone)
     return Status(
         201, queries.client_out(services.create_client(request.practice, request.user, payload, today), today)
@@ -45,14 +45,14 @@ def create_client(request: PracticeRequest, practice_id: uuid.UUID, payload: Cli
 
 @router.get("/clients/{client_id}", response=ClientHead, operation_id="clientHead")
 @in_practice(Permission.CLIENTS_READ)
-def client_head(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> ClientHead:
+def client_head(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> ClientHead:
     return queries.client_head(queries.get_client(client_id))
 
 
 @router.put("/clients/{client_id}", response=ClientOut, operation_id="updateClient")
 @in_practice(Permission.CLIENTS_WRITE)
 def update_client(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: ClientUpdate
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ClientUpdate
 ) -> ClientOut:
     today = clock.today(request.practice.time_zone)
     data = ClientIn.model_validate(payload.model_dump(exclude={"version"}))
@@ -62,14 +62,14 @@ def update_client(
 
 @router.get("/clients/{client_id}/entries", response=list[EntryOut], operation_id="listEntries")
 @in_practice(Permission.CLIENTS_READ)
-def list_entries(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> list[EntryOut]:
+def list_entries(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[EntryOut]:
     return queries.entries_out(queries.get_client(client_id))
 
 
 @router.post("/clients/{client_id}/entries/preview", response=list[LimitOut], operation_id="previewEntry")
 @in_practice(Permission.CLIENTS_READ)
 def preview_entry(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: EntryEnvelope
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: EntryEnvelope
 ) -> list[LimitOut]:
     """The limits a record would turn into; nothing is stored."""
     return queries.preview(queries.get_client(client_id), payload.entry)
@@ -78,7 +78,7 @@ def preview_entry(
 @router.post("/clients/{client_id}/entries", response={201: list[EntryOut]}, operation_id="recordEntry")
 @in_practice(Permission.CLIENTS_WRITE)
 def record_entry(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: EntryEnvelope
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: EntryEnvelope
 ) -> Status[list[EntryOut]]:
     client = queries.get_client(client_id)
     services.record_entry(client, request.user, payload.entry, clock.today(request.practice.time_zone))
@@ -88,7 +88,7 @@ def record_entry(
 @router.put("/clients/{client_id}/entries/{entry_id}", response=list[EntryOut], operation_id="correctEntry")
 @in_practice(Permission.CLIENTS_WRITE)
 def correct_entry(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, entry_id: uuid.UUID, payload: EntryEnvelope
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: EntryEnvelope
 ) -> list[EntryOut]:
     """Replace the version named in the path; 409 when it is no longer the standing one."""
     client = queries.get_client(client_id)
@@ -100,7 +100,7 @@ def correct_entry(
 @router.delete("/clients/{client_id}/entries/{entry_id}", response=list[EntryOut], operation_id="withdrawEntry")
 @in_practice(Permission.CLIENTS_WRITE)
 def withdraw_entry(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, entry_id: uuid.UUID
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID
 ) -> list[EntryOut]:
     """Take a record back. It stays in the history."""
     client = queries.get_client(client_id)
@@ -114,7 +114,7 @@ def withdraw_entry(
 )
 @in_practice(Permission.CLIENTS_WRITE)
 def give_clearance(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, entry_id: uuid.UUID, payload: ClearanceIn
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: ClearanceIn
 ) -> Status[list[EntryOut]]:
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
@@ -127,7 +127,7 @@ def give_clearance(
 )
 @in_practice(Permission.CLIENTS_WRITE)
 def answer_daily(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, entry_id: uuid.UUID, payload: DailyIn
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: DailyIn
 ) -> Status[list[EntryOut]]:
     """How a sore joint is today."""
     client = queries.get_client(client_id)

@@ -1,15 +1,21 @@
-"""The one source of the current time, so that tests and the practice's time zone decide about 'today'."""
+"""The one source of the current time, so that tests, demo data and the practice's time zone decide
+about 'today'."""
 
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from zoneinfo import ZoneInfo
 
 from django.utils import timezone
 
+_set_to: ContextVar[dt.datetime | None] = ContextVar("clock", default=None)
+
 
 def now() -> dt.datetime:
-    return timezone.now()
+    return _set_to.get() or timezone.now()
 
 
 def local_now(time_zone: str) -> dt.datetime:
@@ -18,3 +24,13 @@ def local_now(time_zone: str) -> dt.datetime:
 
 def today(time_zone: str) -> dt.date:
     return local_now(time_zone).date()
+
+
+@contextmanager
+def set_to(moment: dt.datetime) -> Iterator[None]:
+    """Let it be another time within the block."""
+    token = _set_to.set(moment)
+    try:
+        yield
+    finally:
+        _set_to.reset(token)

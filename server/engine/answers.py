@@ -28,12 +28,15 @@ from asketa_core import (
     SlotValue,
     Tolerance,
     Variation,
+    Verdict,
     detail_at,
+    figure,
     fingerprint,
     judge_response,
-    lane_answer,
+    lane_answer_of,
     next_step,
     next_tightening,
+    outward_view,
     variation,
 )
 from engine.adapter import client_file, room_value
@@ -68,11 +71,24 @@ class Today:
         """The answer for these parts today; computed once for one state of the records."""
         return cached(self.key, self.date, *parts, compute=compute)
 
-    def lane(self, rung: Variation, side: Side) -> LaneAnswer:
-        return self.cached("lane", rung.id, side, compute=lambda: lane_answer(self.situation, rung, side))
+    def lane(self, rung: Variation, side: Side) -> tuple[LaneAnswer, str]:
+        """The verdict on one rung for one side, and its figure (empty when nothing can be built)."""
+
+        def compute() -> tuple[LaneAnswer, str]:
+            screened = self.situation.screen(rung, side)
+            answer = lane_answer_of(self.situation, rung, side, screened)
+            if isinstance(screened, NoGrid):
+                return answer, ""
+            view = outward_view(side)
+            return answer, figure(screened, self.situation.body, self.room, screened.shown, view, labels=False)
+
+        return self.cached("lane", rung.id, side, compute=compute)
 
     def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
+
+        if situation.date == self.date:
+            return self.lane(rung, side)[0].verdict in (Verdict.CLEAR, Verdict.WITH_SETUP)
 
         def compute() -> bool:
             screened = situation.screen(rung, side)
@@ -90,9 +106,9 @@ class Today:
 
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
         """The whole grid of a rung. Large, so only the last few are kept."""
+        used = self.last_used(rung.id, side)
         return _recent_grids.get(
-            (self.key, self.date, rung.id, side),
-            lambda: self.situation.screen(rung, side, self.last_used(rung.id, side)),
+            (self.key, self.date, rung.id, side, str(used)), lambda: self.situation.screen(rung, side, used)
         )
 
     def decision(self, family: str, side: Side) -> Decision:
@@ -131,7 +147,8 @@ class Today:
 
 
 def situation_key(file: ClientFile, room: Room) -> str:
-    return _digest(file.model_dump_json() + room.model_dump_json() + RULES_FINGERPRINT["engine"])
+    """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it."""
+    return _digest(file.model_dump_json(exclude={"responses"}) + room.model_dump_json() + RULES_FINGERPRINT["engine"])
 
 
 def _digest(text: str) -> str:

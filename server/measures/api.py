@@ -8,7 +8,7 @@ from clients.queries import get_client
 from common import clock
 from common.permissions import Permission
 from ninja import Router, Status
-from practices.tenancy import PracticeRequest, in_practice
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from measures import queries, services
 from measures.schemas import MeasuresOut, ReadingsIn
@@ -18,14 +18,14 @@ router = Router(tags=["measures"])
 
 @router.get("/clients/{client_id}/measures", response=MeasuresOut, operation_id="listMeasures")
 @in_practice(Permission.CLIENTS_READ)
-def list_measures(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> MeasuresOut:
+def list_measures(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> MeasuresOut:
     return queries.measures_out(get_client(client_id))
 
 
 @router.post("/clients/{client_id}/measures", response={201: MeasuresOut}, operation_id="storeMeasures")
 @in_practice(Permission.CLIENTS_WRITE)
 def store_measures(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: ReadingsIn
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ReadingsIn
 ) -> Status[MeasuresOut]:
     """Store readings of one go; all of them or, with a problem in any, none."""
     client = get_client(client_id)

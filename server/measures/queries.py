@@ -35,7 +35,8 @@ def measures_out(client: Client) -> MeasuresOut:
         typical = typical_range(quantity)
         return RangeOut(
             quantity=quantity,
-            plausible=PLAUSIBLE_DEG[quantity],
+            plausible_from=PLAUSIBLE_DEG[quantity][0],
+            plausible_to=PLAUSIBLE_DEG[quantity][1],
             typical=typical.value_deg,
             typical_error=typical.error_deg,
             left=measured(quantity, Side.LEFT),

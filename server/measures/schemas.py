@@ -44,7 +44,8 @@ class MeasuredSide(Schema):
 
 class RangeOut(Schema):
     quantity: Quantity
-    plausible: tuple[float, float]
+    plausible_from: float
+    plausible_to: float
     typical: float
     typical_error: float
     left: MeasuredSide

@@ -8,6 +8,7 @@ exist.
 from __future__ import annotations
 
 import functools
+import inspect
 import uuid
 from collections.abc import Callable
 from typing import Any, Concatenate, ParamSpec, TypeVar
@@ -18,8 +19,12 @@ from common.permissions import Permission, role_has
 from django.db import models
 from django.http import Http404, HttpRequest
 from django_scopes import ScopedManager, scope
+from ninja import Path
 
 from practices.models import Membership, Practice
+
+PracticeId = Path[uuid.UUID]
+"""The practice in a route's path. Marked as such: it stands in the prefix, which views do not see."""
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -76,6 +81,8 @@ def in_practice(
 
         declared: Any = wrapped
         declared.permission = permission
+        # The router reads the signature; resolved here, where the view's own names are known.
+        declared.__signature__ = inspect.signature(view, eval_str=True)
         return wrapped
 
     return decorate

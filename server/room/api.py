@@ -6,7 +6,7 @@ import uuid
 
 from common.permissions import Permission
 from ninja import Router, Schema
-from practices.tenancy import PracticeRequest, in_practice
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from room.models import RoomProp
 
@@ -23,6 +23,6 @@ class PropOut(Schema):
 
 @router.get("/room", response=list[PropOut], operation_id="listRoom")
 @in_practice(Permission.ROOM_READ)
-def list_room(request: PracticeRequest, practice_id: uuid.UUID) -> list[PropOut]:
+def list_room(request: PracticeRequest, practice_id: PracticeId) -> list[PropOut]:
     """What the room has; the editor for it is not built yet."""
     return [PropOut.model_validate(prop, from_attributes=True) for prop in RoomProp.objects.all()]

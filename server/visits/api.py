@@ -9,7 +9,7 @@ from common.permissions import Permission
 from django.http import Http404
 from engine.answers import Today
 from ninja import Router, Status
-from practices.tenancy import PracticeRequest, in_practice
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from asketa_core import InputError, Side, Variation, variation
 from visits import queries, services
@@ -27,7 +27,7 @@ def _rung(variation_id: str) -> Variation:
 
 @router.get("/clients/{client_id}/ladders", response=list[LadderOut], operation_id="ladders")
 @in_practice(Permission.CLIENTS_READ)
-def ladders(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> list[LadderOut]:
+def ladders(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[LadderOut]:
     """Every family as two lanes, judged today."""
     return queries.ladders(Today.of(get_client(client_id)))
 
@@ -35,7 +35,7 @@ def ladders(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UU
 @router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")
 @in_practice(Permission.CLIENTS_READ)
 def setup(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, variation_id: str, side: Side
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, variation_id: str, side: Side
 ) -> SetupOut:
     """The whole grid of one rung and side in one answer, so that steppers are instant."""
     return queries.setup_answer(Today.of(get_client(client_id)), _rung(variation_id), side)
@@ -45,7 +45,7 @@ def setup(
 @in_practice(Permission.CLIENTS_READ)
 def setup_detail(
     request: PracticeRequest,
-    practice_id: uuid.UUID,
+    practice_id: PracticeId,
     client_id: uuid.UUID,
     variation_id: str,
     side: Side,
@@ -60,7 +60,7 @@ def setup_detail(
 
 @router.post("/clients/{client_id}/plan", response=MatOut, operation_id="takeToTheMat")
 @in_practice(Permission.VISITS_WRITE)
-def take_to_the_mat(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: PlanIn) -> MatOut:
+def take_to_the_mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: PlanIn) -> MatOut:
     """Put a set-up into today's plan. Refused when a limit closes it."""
     today = Today.of(get_client(client_id))
     _rung(payload.variation)
@@ -70,19 +70,21 @@ def take_to_the_mat(request: PracticeRequest, practice_id: uuid.UUID, client_id:
 
 @router.get("/clients/{client_id}/mat", response=MatOut, operation_id="mat")
 @in_practice(Permission.CLIENTS_READ)
-def mat(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> MatOut:
+def mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> MatOut:
     return queries.mat(Today.of(get_client(client_id)))
 
 
 @router.get("/clients/{client_id}/items", response=list[ItemOut], operation_id="listItems")
 @in_practice(Permission.CLIENTS_READ)
-def list_items(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID) -> list[ItemOut]:
+def list_items(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[ItemOut]:
     return queries.items_out(Today.of(get_client(client_id)))
 
 
 @router.post("/clients/{client_id}/items", response={201: MatOut}, operation_id="logItem")
 @in_practice(Permission.VISITS_WRITE)
-def log_item(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, payload: ItemIn) -> Status[MatOut]:
+def log_item(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ItemIn
+) -> Status[MatOut]:
     """Store what happened on one side; sending the same id twice stores it once."""
     client = get_client(client_id)
     _rung(payload.variation)
@@ -93,7 +95,7 @@ def log_item(request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.U
 @router.post("/clients/{client_id}/items/{item_id}/morning", response=MatOut, operation_id="answerMorning")
 @in_practice(Permission.VISITS_WRITE)
 def answer_morning(
-    request: PracticeRequest, practice_id: uuid.UUID, client_id: uuid.UUID, item_id: uuid.UUID, payload: MorningIn
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, item_id: uuid.UUID, payload: MorningIn
 ) -> MatOut:
     """Whether discomfort had settled by the next morning."""
     client = get_client(client_id)

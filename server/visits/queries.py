@@ -12,6 +12,7 @@ from engine.answers import Today
 
 from asketa_core import (
     SIDES,
+    Axis,
     Decision,
     Family,
     Finding,
@@ -97,7 +98,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
     tolerances = today.tolerances()
     rungs = []
     for rung in family.variations:
-        answer = today.lane(rung, side)
+        answer, drawn = today.lane(rung, side)
         own = [r for r in today.file.responses if r.side is side and r.variation == rung.id]
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
@@ -111,7 +112,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
                 variation=rung.id,
                 verdict=answer.verdict,
                 cautions=sum(f.severity == "caution" for f in findings) if not closing else 0,
-                figure=today.cached("figure", rung.id, side, compute=lambda r=rung: _lane_figure(today, r, side)),
+                figure=drawn or None,
                 line=setup_line(detail) if detail else "",
                 reasons=reasons,
                 last=last,
@@ -122,15 +123,6 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
             )
         )
     return LaneOut(side=side, decision=decision_out(decision), rungs=rungs)
-
-
-def _lane_figure(today: Today, rung: Variation, side: Side) -> str:
-    screened = today.situation.screen(rung, side)
-    if isinstance(screened, NoGrid):
-        return ""
-    plain = screened.grid.plain
-    row = plain if screened.verdict is Verdict.CLEAR and plain is not None else screened.best
-    return figure(screened, today.situation.body, today.room, row, outward_view(side), labels=False)
 
 
 def decision_out(decision: Decision) -> DecisionOut:
@@ -180,8 +172,6 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         at_plain = detail_at(today.situation, screened, plain)
         plain_reasons = [f.sentence for f in at_plain.findings if f.severity != "caution"] + at_plain.troubles
     few = best_few(screened, last_used)
-    if screened.verdict is Verdict.CLEAR and plain is not None and plain not in [row for _, row in few]:
-        few = [(few[0][0], few[0][1]), *few[1:]]
     return SetupOut(
         **common,
         verdict=screened.verdict,
@@ -203,7 +193,7 @@ def _neighbour(today: Today, variation_id: str | None, side: Side) -> NeighbourO
     if variation_id is None:
         return None
     rung = variation(variation_id)
-    answer = today.lane(rung, side)
+    answer, _ = today.lane(rung, side)
     reasons = (
         [f.sentence for f in answer.best.findings if f.severity != "caution"]
         if answer.best
@@ -215,24 +205,25 @@ def _neighbour(today: Today, variation_id: str | None, side: Side) -> NeighbourO
 
 
 def _axes(screened: Screened) -> list[AxisOut]:
-    found = []
-    for axis in screened.grid.axes:
-        if axis.stacks:
-            choices = [ChoiceOut(label=stack_words(stack), number=round(stack.height_cm, 1)) for stack in axis.stacks]
-        elif axis.options:
-            choices = [ChoiceOut(label=say("choices", option), number=None) for option in axis.options]
-        else:
-            choices = [ChoiceOut(label="", number=float(number)) for number in axis.numbers]
-        found.append(
-            AxisOut(
-                name=axis.name,
-                label=axis.slot.label,
-                kind=axis.slot.type,
-                less_support=axis.slot.less_support,
-                choices=choices,
-            )
+    return [
+        AxisOut(
+            name=axis.name,
+            label=axis.slot.label,
+            kind=axis.slot.type,
+            less_support=axis.slot.less_support,
+            choices=[
+                ChoiceOut(label=_choice_label(axis, index), number=axis.value(index).number, value=axis.value(index))
+                for index in range(len(axis.numbers))
+            ],
         )
-    return found
+        for axis in screened.grid.axes
+    ]
+
+
+def _choice_label(axis: Axis, index: int) -> str:
+    if axis.stacks:
+        return stack_words(axis.stacks[index])
+    return say("choices", axis.options[index]) if axis.options else ""
 
 
 def _axis_lengths(screened: Screened) -> list[int]:

@@ -125,8 +125,11 @@ class DetailOut(Schema):
 
 
 class ChoiceOut(Schema):
+    """One choice of a slot: what to say, its height, distance or angle, and the value to send back."""
+
     label: str
     number: float | None
+    value: SlotValue
 
 
 class AxisOut(Schema):

@@ -26,10 +26,11 @@ from asketa_core.screening import (
     best_few,
     detail_at,
     lane_answer,
+    lane_answer_of,
     screen_client,
     setup_line,
 )
-from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.search import Screened, Trade, Verdict
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say
@@ -45,6 +46,7 @@ __all__ = [
     "WEIGHT_KG",
     "AnyEntry",
     "AsketaError",
+    "Axis",
     "ClientFile",
     "DataError",
     "Decision",
@@ -82,6 +84,7 @@ __all__ = [
     "fingerprint",
     "judge_response",
     "lane_answer",
+    "lane_answer_of",
     "limit_lines",
     "limits_of",
     "limits_on",

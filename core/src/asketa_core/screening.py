@@ -239,13 +239,17 @@ class LaneAnswer:
 
 
 def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneAnswer:
-    screened = situation.screen(variation, side)
+    """The verdict on one variation for one side."""
+    return lane_answer_of(situation, variation, side, situation.screen(variation, side))
+
+
+def lane_answer_of(situation: Situation, variation: Variation, side: Side, screened: Screened | NoGrid) -> LaneAnswer:
+    """The same from a grid already screened without a remembered set-up."""
     if isinstance(screened, NoGrid):
         return LaneAnswer(
             variation.id, side.value, Verdict.LEAVE_OUT, None, None, say("troubles", "no_stack", label=screened.label)
         )
-    plain = screened.grid.plain
-    chosen = plain if screened.verdict is Verdict.CLEAR and plain is not None else screened.best
+    chosen = screened.shown
     margin = float(screened.totals.margin[chosen])
     return LaneAnswer(
         variation.id,

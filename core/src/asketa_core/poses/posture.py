@@ -64,6 +64,8 @@ class Trouble(StrEnum):
     FOLD = "fold"
     KNEE_RANGE = "knee_range"
     SEAT_TOO_HIGH = "seat_too_high"
+    BACK_ROUNDS = "back_rounds"
+    TRUNK_ON_THIGH = "trunk_on_thigh"
     UNDETERMINED = "undetermined"
 
 

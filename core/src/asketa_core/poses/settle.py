@@ -32,6 +32,12 @@ CHAIR_EDGE_REST_DEG = 20.0
 SEAT_TOO_HIGH_DEG = 25.0
 """Thighs sloping down more than this slide off the seat: not offered (judgement)."""
 
+SPINE_FLEXION_MOST_DEG = 45.0
+"""A seated back rounds no further than this (judgement): shapes that ask for more are not offered."""
+
+TRUNK_MEETS_THIGH_DEG = 140.0
+"""Beyond this trunk–thigh angle the thigh would have to pass into the trunk (judgement)."""
+
 REACH_TOLERANCE_CM = 0.5
 ABOVE_THIGH = np.array([0.0, 0.0, 1.0])
 UPRIGHT_PELVIS = np.eye(3)
@@ -247,6 +253,8 @@ def _assemble(
             (Trouble.FOLD, leg.circle.fold_shortfall_cm, 0.0),
             (Trouble.KNEE_RANGE, knee_short, 0.0),
             (Trouble.SEAT_TOO_HIGH, thigh_down - SEAT_TOO_HIGH_DEG, 0.0 if check_seat_height else np.inf),
+            (Trouble.BACK_ROUNDS, share.spine_flexion_deg[1:2] - SPINE_FLEXION_MOST_DEG, 0.0),
+            (Trouble.TRUNK_ON_THIGH, trunk_thigh - TRUNK_MEETS_THIGH_DEG, 0.0),
             (Trouble.UNDETERMINED, np.where(angles.near_singular, 1.0, 0.0), 0.5),
         ):
             level = np.broadcast_to(np.atleast_2d(amount), (np.atleast_2d(amount).shape[0], n))

@@ -102,6 +102,12 @@ class Screened:
     def best(self) -> int:
         return int(self.order[0])
 
+    @property
+    def shown(self) -> int:
+        """The set-up a verdict is shown with: the plain one where it is clear, else the best found."""
+        plain = self.grid.plain
+        return plain if plain is not None and self.verdict is Verdict.CLEAR else self.best
+
     def stages_at(self, index: int) -> list[Stage]:
         """Everything the body does at one set-up, the transfer by the technique chosen for it."""
         chosen = [self.transfer_stages[int(self.technique[index])]] if self.transfer_stages else []

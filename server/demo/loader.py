@@ -1,0 +1,149 @@
+"""Loading the demo practices from ``people.yaml``, through the services the interface uses."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from pathlib import Path
+from typing import Any
+
+import yaml
+from accounts.models import User
+from clients.models import Client
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, HipReplacementIn, KneePainIn
+from clients.services import answer_daily, create_client, give_clearance, record_entry
+from common import clock
+from django.db import transaction
+from django_scopes import scope
+from engine.answers import Today
+from measures.schemas import ReadingIn
+from measures.services import store_readings
+from practices.models import Membership, Practice
+from room.services import stock_room
+from visits.schemas import ItemIn, PlanIn
+from visits.services import answer_morning, log_item, take_to_the_mat
+
+from asketa_core import NoGrid, Side, variation
+
+PEOPLE = Path(__file__).parent / "people.yaml"
+ENTRY_SCHEMAS = {"hip_replacement": HipReplacementIn, "knee_pain": KneePainIn}
+
+
+def is_loaded() -> bool:
+    return Practice.objects.exists()
+
+
+@transaction.atomic
+def load(path: Path = PEOPLE) -> list[str]:
+    """Load every practice of the file; the names loaded. Dates count back from now."""
+    raw = yaml.safe_load(path.read_text(encoding="utf-8"))
+    return [_load_practice(practice) for practice in raw["practices"]]
+
+
+def _load_practice(raw: dict[str, Any]) -> str:
+    practice = Practice.objects.create(name=raw["name"], time_zone=raw["time_zone"])
+    owner = None
+    for member in raw["members"]:
+        user = User.objects.create_user(member["email"], member["password"], full_name=member["full_name"])
+        Membership.objects.create(practice=practice, user=user, role=member["role"])
+        owner = owner or user
+    assert owner is not None
+    with scope(practice=practice):
+        stock_room(practice, owner, raw["room"])
+        for client in raw["clients"]:
+            _Loader(practice, owner, client).load()
+    return practice.name
+
+
+class _Loader:
+    """One client's history, each part stored at the time it happened."""
+
+    def __init__(self, practice: Practice, user: User, raw: dict[str, Any]) -> None:
+        self._practice, self._user, self._raw = practice, user, raw
+        self._noon = clock.local_now(practice.time_zone).replace(hour=11, minute=0, second=0, microsecond=0)
+
+    def _at(self, days_ago: int) -> dt.datetime:
+        return self._noon - dt.timedelta(days=days_ago)
+
+    def load(self) -> None:
+        raw = self._raw
+        first = max([v["days_ago"] for v in raw["visits"]] + [raw.get("ranges", {}).get("days_ago", 0)]) + 1
+        with clock.set_to(self._at(first)):
+            today = self._at(first).date()
+            data = ClientIn(name=raw["name"], birth_date=raw["birth_date"], occupation=raw["occupation"])
+            client = create_client(self._practice, self._user, data, today)
+            body = [ReadingIn(quantity=name, value=value) for name, value in raw["body"].items()]
+            store_readings(client, self._user, body, today, today)
+        for entry in raw["entries"]:
+            self._entry(client, entry, first)
+        if "ranges" in raw:
+            self._ranges(client, raw["ranges"])
+        for visit in raw["visits"]:
+            self._visit(client, visit)
+
+    def _entry(self, client: Client, raw: dict[str, Any], recorded_days_ago: int) -> None:
+        facts = dict(raw["facts"])
+        if "days_ago" in raw:
+            facts["date"] = self._at(raw["days_ago"]).date()
+        with clock.set_to(self._at(recorded_days_ago)):
+            schema = ENTRY_SCHEMAS[raw["kind"]]
+            data = schema.model_validate({"kind": raw["kind"], "side": raw["side"], "facts": facts})
+            entry = record_entry(client, self._user, data, self._noon.date())
+        if "clearance" in raw:
+            given = raw["clearance"]
+            day = self._at(given["days_ago"])
+            with clock.set_to(day):
+                data = ClearanceIn(who=given["who"], date=day.date(), scope=given["scope"])
+                give_clearance(entry, self._user, data, day.date())
+        # Asked at every visit: an older answer would count as unknown on the way.
+        for days_ago in {v["days_ago"] for v in self._raw["visits"]} if "daily" in raw else ():
+            answer = raw["daily"]
+            day = self._at(days_ago)
+            with clock.set_to(day):
+                answer_daily(entry, self._user, DailyIn(**answer), day.date())
+
+    def _ranges(self, client: Client, raw: dict[str, Any]) -> None:
+        day = self._at(raw["days_ago"])
+        readings = [
+            ReadingIn(quantity=quantity, side=side, value=value, method=raw["method"])
+            for side in Side
+            for quantity, value in raw[side.value].items()
+        ]
+        with clock.set_to(day):
+            store_readings(client, self._user, readings, day.date(), day.date())
+
+    def _visit(self, client: Client, raw: dict[str, Any]) -> None:
+        for position, item in enumerate(raw["items"]):
+            moment = self._at(raw["days_ago"]) + dt.timedelta(minutes=5 * position)
+            with clock.set_to(moment):
+                logged = self._item(client, item)
+            if "settled" in item:
+                with clock.set_to(moment + dt.timedelta(days=1)):
+                    answer_morning(client, self._user, logged, item["settled"])
+
+    def _item(self, client: Client, raw: dict[str, Any]) -> uuid.UUID:
+        today = Today.of(client)
+        side = Side(raw["side"])
+        screened = today.screen(variation(raw["variation"]), side)
+        if isinstance(screened, NoGrid):
+            raise ValueError(f"{raw['variation']} cannot be built in the demo room")
+        last = today.last_used(raw["variation"], side)
+        same_rung = any(r.variation == raw["variation"] and r.side is side for r in today.file.responses)
+        setup = dict(last) if last is not None and same_rung else screened.grid.setup(screened.best)
+        plan = PlanIn(variation=raw["variation"], side=side, setup=setup, dose_s=raw["dose_s"])
+        take_to_the_mat(today, self._user, plan)
+        item = ItemIn(
+            id=uuid.uuid4(),
+            variation=raw["variation"],
+            side=side,
+            setup_used=setup,
+            dose_s=raw["dose_s"],
+            before=raw.get("before", 0),
+            during=raw["during"],
+            after=raw.get("after", 0),
+            kind=raw["kind"],
+            place=raw.get("place", "wanted"),
+            signs=raw.get("signs", []),
+            note=raw.get("note", ""),
+        )
+        return log_item(today, self._user, item).pk

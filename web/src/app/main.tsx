@@ -1,0 +1,35 @@
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource-variable/fraunces'
+import CssBaseline from '@mui/material/CssBaseline'
+import { ThemeProvider } from '@mui/material/styles'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { ApiProblem } from '../api/client'
+import '../shared/i18n'
+import { router } from './screens'
+import { theme } from './theme'
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      // A refusal is an answer; only a server that could not be reached is asked again.
+      retry: (count, error) => !(error instanceof ApiProblem && error.status > 0) && count < 2,
+    },
+  },
+})
+
+const root = document.getElementById('root')
+if (root === null) throw new Error('The page has no root element.')
+createRoot(root).render(
+  <StrictMode>
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </ThemeProvider>
+  </StrictMode>,
+)

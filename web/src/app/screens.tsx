@@ -1,0 +1,52 @@
+import { createBrowserRouter, Navigate } from 'react-router'
+import { ClientFrame } from '../features/client-frame/ClientFrame'
+import { ClientsScreen } from '../features/clients/ClientsScreen'
+import { Home } from '../features/practice-frame/Home'
+import { PracticeFrame } from '../features/practice-frame/PracticeFrame'
+import { SignInScreen } from '../features/sign-in/SignInScreen'
+import { NothingHere, Working } from '../shared/ui/States'
+
+/** Every screen there is, by its address. What a client's views need is loaded with the view. */
+export const router = createBrowserRouter([
+  { path: '/', element: <Home /> },
+  { path: '/sign-in', element: <SignInScreen /> },
+  {
+    path: '/practices/:practiceId',
+    element: <PracticeFrame />,
+    hydrateFallbackElement: <Working />,
+    children: [
+      { index: true, element: <Navigate to="clients" replace /> },
+      { path: 'clients', element: <ClientsScreen /> },
+      {
+        path: 'clients/:clientId',
+        element: <ClientFrame />,
+        children: [
+          { index: true, element: <Navigate to="limits" replace /> },
+          {
+            path: 'limits',
+            lazy: async () => ({ Component: (await import('../features/limits/LimitsScreen')).LimitsScreen }),
+          },
+          {
+            path: 'measures',
+            lazy: async () => ({
+              Component: (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
+            }),
+          },
+          {
+            path: 'choose',
+            lazy: async () => ({ Component: (await import('../features/choose/ChooseScreen')).ChooseScreen }),
+          },
+          {
+            path: 'set-up',
+            lazy: async () => ({ Component: (await import('../features/set-up/SetUpScreen')).SetUpScreen }),
+          },
+        ],
+      },
+      {
+        path: 'clients/:clientId/mat',
+        lazy: async () => ({ Component: (await import('../features/mat/MatScreen')).MatScreen }),
+      },
+    ],
+  },
+  { path: '*', element: <NothingHere /> },
+])

@@ -1,0 +1,57 @@
+import Box from '@mui/material/Box'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import type { Schemas, Side } from '../../api/client'
+import { colours } from '../../app/theme'
+import type { Chosen } from './ChooseScreen'
+import { RungCell } from './RungCell'
+
+interface Props {
+  ladder: Schemas['LadderOut']
+  chosen: Chosen
+  onChoose: (side: Side, rung: string) => void
+}
+
+/** One family: upper lane left, lower lane right, rungs from most held up to least. */
+export function Ladder({ ladder, chosen, onChoose }: Props) {
+  const { t } = useTranslation()
+  const lane = (side: Side) => (
+    <Box
+      role="group"
+      aria-label={`${ladder.name}, ${t(`side.${side}`)}`}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: `64px repeat(${ladder.rungs.length.toString()}, minmax(0, 1fr))`,
+        columnGap: 1,
+      }}
+    >
+      <Box sx={{ color: `var(--${side})`, fontWeight: 700, alignSelf: 'center' }}>{t(`side.${side}`)}</Box>
+      {ladder[side].rungs.map((rung) => (
+        <RungCell
+          key={rung.variation}
+          side={side}
+          rung={rung}
+          action={ladder[side].decision.action}
+          short={ladder.rungs.find((name) => name.id === rung.variation)?.short ?? ''}
+          chosen={chosen[side] === rung.variation}
+          onChoose={() => {
+            onChoose(side, rung.variation)
+          }}
+        />
+      ))}
+    </Box>
+  )
+  return (
+    <Box component="section" sx={{ pt: 1.5, pb: 1, borderBottom: `1px solid ${colours.line}` }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, mb: 0.5 }}>
+        <Typography variant="h2">{ladder.name}</Typography>
+        <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+          {ladder.about}
+        </Typography>
+      </Box>
+      {lane('left')}
+      <Box sx={{ height: 10 }} />
+      {lane('right')}
+    </Box>
+  )
+}

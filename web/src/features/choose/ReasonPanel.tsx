@@ -1,0 +1,71 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import type { Schemas, Side } from '../../api/client'
+import { VerdictMark } from '../../shared/ui/VerdictMark'
+import type { Chosen } from './ChooseScreen'
+
+interface Props {
+  ladders: Schemas['LadderOut'][]
+  chosen: Chosen
+  onOpen: () => void
+}
+
+/** What the chosen rungs rest on, left and right facing, and the way to their set-ups. */
+export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
+  const { t } = useTranslation()
+  const lane = (side: Side) => {
+    const ladder = ladders.find((each) => each.rungs.some((rung) => rung.id === chosen[side])) ?? ladders[0]
+    const rung = ladder?.[side].rungs.find((each) => each.variation === chosen[side])
+    return (
+      <Box sx={{ borderLeft: `3px solid var(--${side})`, pl: 1.5 }}>
+        <Typography sx={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</Typography>
+        {rung === undefined || ladder === undefined ? (
+          <Typography>
+            <em>{t('choose.next')}:</em> {ladder?.[side].decision.reason}
+          </Typography>
+        ) : (
+          <>
+            <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+              <VerdictMark verdict={rung.verdict} />
+              <strong>{ladder.rungs.find((name) => name.id === rung.variation)?.name}</strong>
+            </Box>
+            <Typography>
+              {t(`verdictLong.${rung.verdict}`)}
+              {rung.line !== '' && rung.verdict !== 'leave_out' && `: ${rung.line}`}
+            </Typography>
+            <Box component="ul" sx={{ m: 0, pl: 2.25, maxWidth: 620 }}>
+              {rung.reasons.map((reason) => (
+                <li key={reason}>{reason}</li>
+              ))}
+            </Box>
+          </>
+        )}
+      </Box>
+    )
+  }
+  const any = chosen.left !== undefined || chosen.right !== undefined
+  return (
+    <Box
+      component="section"
+      aria-live="polite"
+      sx={{ pt: 2, display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 3, alignItems: 'start' }}
+    >
+      {lane('left')}
+      {lane('right')}
+      <Box>
+        <Button variant="contained" onClick={onOpen} disabled={!any}>
+          {t(
+            chosen.left !== undefined && chosen.right !== undefined ? 'choose.openBoth' : 'choose.openSetup',
+          )}
+        </Button>
+        {!any && (
+          <Typography color="text.secondary" sx={{ fontSize: '0.85rem', mt: 0.5, maxWidth: 180 }}>
+            {t('choose.tapRung')}
+          </Typography>
+        )}
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,87 @@
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import { useTranslation } from 'react-i18next'
+import type { Schemas, Side } from '../../api/client'
+import { colours } from '../../app/theme'
+import { Figure } from '../../figure/Figure'
+import { shortDate } from '../../shared/dates'
+import { VerdictMark } from '../../shared/ui/VerdictMark'
+
+interface Props {
+  side: Side
+  rung: Schemas['RungLane']
+  action: Schemas['DecisionOut']['action']
+  short: string
+  chosen: boolean
+  onChoose: () => void
+}
+
+const HATCH = `repeating-linear-gradient(-45deg, transparent 0 7px, #E4DBC6 7px 8px)`
+
+/** One rung on one side: figure, verdict in shape and word, where this side stands. */
+export function RungCell({ side, rung, action, short, chosen, onChoose }: Props) {
+  const { t } = useTranslation()
+  const colour = `var(--${side})`
+  const closed = rung.verdict === 'leave_out'
+  const asked = rung.verdict === 'check_first'
+  const about = [
+    t(`side.${side}`),
+    short,
+    t(`verdict.${rung.verdict}`),
+    rung.cautions > 0 ? t('choose.cautions', { count: rung.cautions }) : '',
+    rung.here ? t('choose.here') : '',
+    rung.offered ? t('choose.offered') : '',
+  ]
+  return (
+    <ButtonBase
+      onClick={onChoose}
+      aria-pressed={chosen}
+      aria-label={about.filter(Boolean).join(', ')}
+      sx={{
+        display: 'block',
+        textAlign: 'left',
+        borderRadius: 1,
+        px: 0.5,
+        pt: 0.5,
+        pb: 0.75,
+        width: '100%',
+        verticalAlign: 'top',
+        bgcolor: rung.here ? colours.note : 'transparent',
+        backgroundImage: closed ? HATCH : 'none',
+        outline: chosen ? `2px solid ${colours.ink}` : 'none',
+        '&:hover': { bgcolor: colours.panel },
+      }}
+    >
+      {rung.figure !== null && <Figure svg={rung.figure} height={112} faded={closed || asked} />}
+      <Box
+        sx={{ borderTop: `2px solid ${colour}`, pt: 0.6, display: 'flex', gap: 0.75, alignItems: 'center' }}
+      >
+        <VerdictMark verdict={rung.verdict} />
+        <Box sx={{ color: closed ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>{short}</Box>
+      </Box>
+      <Box
+        sx={{
+          fontSize: '0.82rem',
+          lineHeight: 1.3,
+          minHeight: 34,
+          pl: '23px',
+          color: colour,
+          fontWeight: 600,
+        }}
+      >
+        {rung.here && <div>● {t('choose.here')}</div>}
+        {rung.offered && <div>○ {t(action === 'step_back' ? 'choose.stepBackTo' : 'choose.offered')}</div>}
+        {rung.last !== null && (
+          <div>
+            {t(`choose.tolerance.${rung.last.tolerance}`)} {shortDate(rung.last.date)}
+          </div>
+        )}
+        {rung.cautions > 0 && (
+          <Box sx={{ color: 'text.secondary', fontWeight: 400 }}>
+            {t('choose.cautions', { count: rung.cautions })}
+          </Box>
+        )}
+      </Box>
+    </ButtonBase>
+  )
+}

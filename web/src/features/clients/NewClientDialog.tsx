@@ -1,0 +1,84 @@
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import TextField from '@mui/material/TextField'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { type SubmitEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { api, ApiProblem, unwrap } from '../../api/client'
+import { useDraft } from '../../shared/drafts'
+import { clientAddress, usePracticeId } from '../../shared/route'
+
+const EMPTY = { name: '', birth_date: '', occupation: '' }
+
+export function NewClientDialog({ onClose }: { onClose: () => void }) {
+  const { t } = useTranslation()
+  const practiceId = usePracticeId()
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [draft, setDraft, clear] = useDraft(`new-client:${practiceId}`, EMPTY)
+  const create = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients', {
+          params: { path: { practice_id: practiceId } },
+          body: {
+            name: draft.name.trim(),
+            occupation: draft.occupation.trim(),
+            birth_date: draft.birth_date === '' ? null : draft.birth_date,
+            discomfort_allowed: 2,
+          },
+        }),
+      ),
+    onSuccess: (client) => {
+      clear()
+      void queries.invalidateQueries({ queryKey: ['clients', practiceId] })
+      void navigate(clientAddress(practiceId, client.id, 'limits'))
+    },
+  })
+  const problems = create.error instanceof ApiProblem ? create.error.byField : {}
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    create.mutate()
+  }
+  const field = (name: keyof typeof EMPTY) => ({
+    value: draft[name],
+    error: problems[name] !== undefined,
+    helperText: problems[name],
+    onChange: (event: { target: { value: string } }) => {
+      setDraft({ ...draft, [name]: event.target.value })
+    },
+  })
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="new-client">
+      <form onSubmit={submit} noValidate>
+        <DialogTitle id="new-client">{t('clients.new')}</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          {create.isError && (
+            <Alert severity="error" variant="outlined">
+              {create.error.message}
+            </Alert>
+          )}
+          <TextField label={t('clients.name')} autoFocus required {...field('name')} />
+          <TextField
+            label={t('clients.birthDate')}
+            type="date"
+            slotProps={{ inputLabel: { shrink: true } }}
+            {...field('birth_date')}
+          />
+          <TextField label={t('clients.occupation')} {...field('occupation')} />
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
+          <Button type="submit" variant="contained" disabled={create.isPending}>
+            {t('common.save')}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}

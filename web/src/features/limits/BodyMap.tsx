@@ -1,0 +1,39 @@
+import type { Schemas } from '../../api/client'
+import { colours } from '../../app/theme'
+
+/** Where each kind of record is pinned, for the client's left; mirrored for the right. */
+const PLACES: Record<Schemas['EntryEnvelope']['entry']['kind'], { x: number; y: number }> = {
+  hip_replacement: { x: 41, y: 104 },
+  knee_pain: { x: 43, y: 152 },
+}
+
+/** A map of the body from behind, so that the client's left is on the left. */
+export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
+  const label = entries.map((entry) => `${entry.entry.side}: ${entry.label}`).join('; ')
+  return (
+    <svg viewBox="0 0 100 212" width="100%" role="img" aria-label={label || 'body from behind'}>
+      <g fill="#D8D0BE">
+        <ellipse cx="50" cy="14" rx="9" ry="11.5" />
+        <rect x="46" y="23" width="8" height="9" rx="3" />
+        <path d="M32 34q18-7 36 0q3 16-1 32q-2 10 2 24q1 12-2 18h-34q-3-6-2-18q4-14 2-24q-4-16-1-32z" />
+        <path d="M31 35q-7 3-8 14l-3 26q-1 3 0 9l-1 18q0 6 3 6t3-6l3-20l5-27q2-10 0-20z" />
+        <path d="M69 35q7 3 8 14l3 26q1 3 0 9l1 18q0 6-3 6t-3-6l-3-20l-5-27q-2-10 0-20z" />
+        <path d="M33.5 108h15.5l-1 42q0 5-1 12l-1.5 34q0 7-4.5 7t-4-7l-1-34q-.5-6-.5-10z" />
+        <path d="M66.5 108h-15.5l1 42q0 5 1 12l1.5 34q0 7 4.5 7t4-7l1-34q.5-6 .5-10z" />
+      </g>
+      <path d="M50 36v68" stroke="#BDB29B" strokeWidth="1" strokeDasharray="1.5 3" />
+      {entries.map((entry) => {
+        const place = PLACES[entry.entry.kind]
+        const left = entry.entry.side === 'left'
+        const x = left ? place.x : 100 - place.x
+        return (
+          <g key={entry.id} stroke={left ? colours.left : colours.right}>
+            <path d={`M${left ? 0 : 100} ${place.y}H${x}`} strokeWidth="0.8" />
+            <circle cx={x} cy={place.y} r="5" fill="none" strokeWidth="1.8" />
+            <circle cx={x} cy={place.y} r="1.8" fill={left ? colours.left : colours.right} stroke="none" />
+          </g>
+        )
+      })}
+    </svg>
+  )
+}

@@ -1,0 +1,112 @@
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import FormGroup from '@mui/material/FormGroup'
+import FormLabel from '@mui/material/FormLabel'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { type SubmitEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import { ApiProblem, type Schemas } from '../../api/client'
+import { useDraft } from '../../shared/drafts'
+import { useClearance } from './queries'
+
+type Scope = Schemas['Clearance']['scope'][number]
+type Who = Schemas['Clearance']['who']
+
+const SCOPES: Record<Schemas['EntryEnvelope']['entry']['kind'], readonly Scope[]> = {
+  hip_replacement: ['all', 'bend', 'midline', 'turning_in', 'turning_out', 'extension', 'abductors'],
+  knee_pain: ['all', 'loading'],
+}
+const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist']
+const EMPTY: { who: Who; date: string; scope: Scope[] } = { who: 'surgeon', date: '', scope: ['all'] }
+
+/** A treating professional's dated word. */
+export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
+  const { t } = useTranslation()
+  const [draft, setDraft, clear] = useDraft(`clearance:${entry.root}`, EMPTY)
+  const give = useClearance(entry.id)
+  const problems = give.error instanceof ApiProblem ? give.error.byField : {}
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    give.mutate(draft, {
+      onSuccess: () => {
+        clear()
+        onClose()
+      },
+    })
+  }
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="clearance-title">
+      <form onSubmit={submit} noValidate>
+        <DialogTitle id="clearance-title">{t('limits.clearanceForm.title')}</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          {give.isError && (
+            <Alert severity="error" variant="outlined">
+              {give.error.message}
+            </Alert>
+          )}
+          <TextField
+            select
+            label={t('limits.clearanceForm.who')}
+            value={draft.who}
+            onChange={(event) => {
+              setDraft({ ...draft, who: event.target.value as Who })
+            }}
+          >
+            {WHO.map((who) => (
+              <MenuItem key={who} value={who}>
+                {t(`limits.clearanceForm.${who}`)}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            type="date"
+            label={t('limits.clearanceForm.date')}
+            slotProps={{ inputLabel: { shrink: true } }}
+            value={draft.date}
+            error={problems['date'] !== undefined}
+            helperText={problems['date']}
+            onChange={(event) => {
+              setDraft({ ...draft, date: event.target.value })
+            }}
+          />
+          <FormGroup>
+            <FormLabel>{t('limits.clearanceForm.scope')}</FormLabel>
+            {SCOPES[entry.entry.kind].map((scope) => (
+              <FormControlLabel
+                key={scope}
+                label={t(`limits.clearanceForm.${scope}`)}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={draft.scope.includes(scope)}
+                    onChange={(_, checked) => {
+                      setDraft({
+                        ...draft,
+                        scope: checked
+                          ? [...draft.scope, scope]
+                          : draft.scope.filter((each) => each !== scope),
+                      })
+                    }}
+                  />
+                }
+              />
+            ))}
+          </FormGroup>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
+          <Button type="submit" variant="contained" disabled={give.isPending || draft.scope.length === 0}>
+            {t('common.save')}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,85 @@
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { type SubmitEvent } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { useDraft } from '../../shared/drafts'
+import { useDailyAnswer } from './queries'
+
+const SCORES = Array.from({ length: 11 }, (_, score) => score)
+
+/** What is asked at arrival about a sore joint. */
+export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
+  const { t } = useTranslation()
+  const [draft, setDraft, clear] = useDraft(`daily:${entry.root}`, { pain: '', irritable: 'unknown' })
+  const answer = useDailyAnswer(entry.id)
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    answer.mutate(
+      {
+        pain_today: draft.pain === '' ? null : Number(draft.pain),
+        irritable: draft.irritable as Schemas['DailyIn']['irritable'],
+      },
+      {
+        onSuccess: () => {
+          clear()
+          onClose()
+        },
+      },
+    )
+  }
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="daily-title">
+      <form onSubmit={submit}>
+        <DialogTitle id="daily-title">{t('limits.dailyForm.title')}</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          {answer.isError && (
+            <Alert severity="error" variant="outlined">
+              {answer.error.message}
+            </Alert>
+          )}
+          <TextField
+            select
+            label={t('limits.facts.pain_today')}
+            value={draft.pain}
+            onChange={(event) => {
+              setDraft({ ...draft, pain: event.target.value })
+            }}
+          >
+            {SCORES.map((score) => (
+              <MenuItem key={score} value={String(score)}>
+                {score}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            label={t('limits.facts.irritable')}
+            value={draft.irritable}
+            onChange={(event) => {
+              setDraft({ ...draft, irritable: event.target.value })
+            }}
+          >
+            {(['yes', 'no', 'unknown'] as const).map((value) => (
+              <MenuItem key={value} value={value}>
+                {t(`limits.values.${value}`)}
+              </MenuItem>
+            ))}
+          </TextField>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
+          <Button type="submit" variant="contained" disabled={answer.isPending}>
+            {t('common.save')}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,185 @@
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { type SubmitEvent, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { ApiProblem, type Schemas, type Side } from '../../api/client'
+import { colours } from '../../app/theme'
+import { useDraft } from '../../shared/drafts'
+import { useClientPath } from '../../shared/route'
+import { LimitList } from './LimitList'
+import { type Draft, draftFrom, entryFrom, type Kind, type Question, QUESTIONS } from './model'
+import { usePreview, useRecordEntry } from './queries'
+
+interface Props {
+  side: Side
+  correcting: Schemas['EntryOut'] | null
+  onClose: () => void
+}
+
+/** A short guided record: only the questions that matter for its kind, with the limits it would turn into. */
+export function EntryDialog({ side, correcting, onClose }: Props) {
+  const { t } = useTranslation()
+  const { client_id } = useClientPath()
+  const initial: Draft = correcting === null ? { kind: '', side, facts: {} } : draftFrom(correcting.entry)
+  const [draft, setDraft, clear] = useDraft(`entry:${client_id}:${correcting?.root ?? side}`, initial)
+  const [missing, setMissing] = useState<Record<string, string>>({})
+  const record = useRecordEntry()
+  const entry = entryFrom(draft)
+  const preview = usePreview(entry)
+  const fromServer = record.error instanceof ApiProblem ? record.error.byField : {}
+  const stale = record.error instanceof ApiProblem && record.error.status === 409
+  // The server names a fact with the kind in front of it.
+  const problem = (name: string): string | undefined =>
+    missing[name] ?? Object.entries(fromServer).find(([field]) => field.split('.').at(-1) === name)?.[1]
+
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    const gaps: Record<string, string> = {}
+    if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
+    if (draft.side === '') gaps['side'] = t('limits.side')
+    setMissing(gaps)
+    if (entry === null) return
+    record.mutate(
+      { entry, replaces: correcting?.id ?? null },
+      {
+        onSuccess: () => {
+          clear()
+          onClose()
+        },
+      },
+    )
+  }
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="entry-title">
+      <form onSubmit={submit} noValidate>
+        <DialogTitle id="entry-title">
+          {t(correcting === null ? 'limits.record' : 'limits.correct')}
+        </DialogTitle>
+        <DialogContent
+          sx={{ display: 'grid', gridTemplateColumns: '1fr 300px', gap: 3, pt: '8px !important' }}
+        >
+          <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
+            {record.isError && (
+              <Alert severity="error" variant="outlined">
+                {stale ? (
+                  <>
+                    <strong>{t('limits.staleTitle')}.</strong> {t('limits.staleMore')}
+                  </>
+                ) : (
+                  record.error.message
+                )}
+              </Alert>
+            )}
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+              <TextField
+                select
+                label={t('limits.kind')}
+                value={draft.kind}
+                disabled={correcting !== null}
+                error={problem('kind') !== undefined}
+                helperText={problem('kind')}
+                onChange={(event) => {
+                  setDraft({ ...draft, kind: event.target.value as Kind })
+                }}
+              >
+                {Object.keys(QUESTIONS).map((kind) => (
+                  <MenuItem key={kind} value={kind}>
+                    {t(`limits.kinds.${kind as Kind}`)}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <TextField
+                select
+                label={t('limits.side')}
+                value={draft.side}
+                error={problem('side') !== undefined}
+                helperText={problem('side')}
+                onChange={(event) => {
+                  setDraft({ ...draft, side: event.target.value as Side })
+                }}
+              >
+                <MenuItem value="">—</MenuItem>
+                <MenuItem value="left">{t('side.left')}</MenuItem>
+                <MenuItem value="right">{t('side.right')}</MenuItem>
+              </TextField>
+            </Box>
+            {draft.kind !== '' && (
+              <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+                {QUESTIONS[draft.kind]
+                  .filter((question) => question.when === undefined || question.when(draft.facts))
+                  .map((question) => (
+                    <QuestionField
+                      key={question.name}
+                      question={question}
+                      value={draft.facts[question.name] ?? ''}
+                      problem={problem(question.name)}
+                      onChange={(value) => {
+                        setDraft({ ...draft, facts: { ...draft.facts, [question.name]: value } })
+                      }}
+                    />
+                  ))}
+              </Box>
+            )}
+          </Box>
+          <Box sx={{ bgcolor: colours.panel, borderRadius: 1, p: 2, alignSelf: 'start' }}>
+            <Typography variant="overline" component="h3" color="text.secondary">
+              {t('limits.preview')}
+            </Typography>
+            {entry === null && <Typography color="text.secondary">{t('limits.previewNeedsMore')}</Typography>}
+            {preview.data !== undefined && entry !== null && <LimitList limits={preview.data} side="left" />}
+          </Box>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
+          <Button type="submit" variant="contained" disabled={record.isPending}>
+            {t('common.save')}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}
+
+interface FieldProps {
+  question: Question
+  value: string
+  problem: string | undefined
+  onChange: (value: string) => void
+}
+
+function QuestionField({ question, value, problem, onChange }: FieldProps) {
+  const { t } = useTranslation()
+  const label = t(`limits.facts.${question.name}` as 'limits.facts.date')
+  const common = {
+    label,
+    value,
+    error: problem !== undefined,
+    helperText: problem,
+    onChange: (event: { target: { value: string } }) => {
+      onChange(event.target.value)
+    },
+  }
+  if (question.type === 'choice') {
+    return (
+      <TextField select {...common}>
+        {question.options?.map((option) => (
+          <MenuItem key={option} value={option}>
+            {t(`limits.values.${option}` as 'limits.values.yes')}
+          </MenuItem>
+        ))}
+      </TextField>
+    )
+  }
+  if (question.type === 'date') {
+    return <TextField type="date" slotProps={{ inputLabel: { shrink: true } }} {...common} />
+  }
+  return <TextField slotProps={{ htmlInput: { inputMode: 'decimal' } }} {...common} />
+}

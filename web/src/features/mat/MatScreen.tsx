@@ -1,0 +1,191 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { ThemeProvider } from '@mui/material/styles'
+import Typography from '@mui/material/Typography'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import type { Side } from '../../api/client'
+import { dim } from '../../app/theme'
+import { useClientHead } from '../../shared/head'
+import { clientAddress, useClientPath } from '../../shared/route'
+import { useShortcuts } from '../../shared/shortcuts'
+import { Empty, Failure, Working } from '../../shared/ui/States'
+import { dimTheme } from './dimTheme'
+import { HoldTimer } from './HoldTimer'
+import { MatLane } from './MatLane'
+import { MorningChecks } from './MorningChecks'
+import { useMat } from './queries'
+
+/** Colours of the figures in the dim room; the drawing takes them from the page. */
+const DIM_FIGURE = {
+  '--left': dim.left,
+  '--right': dim.right,
+  '--fig-ground': dim.ground,
+  '--fig-left': dim.left,
+  '--fig-right': dim.right,
+  '--fig-near': '#D9D0C0',
+  '--fig-mid': '#B9B0A1',
+  '--fig-far': '#6C665E',
+  '--fig-line': '#8F877A',
+  '--fig-ink': dim.ink,
+  '--fig-wood': '#B58F5F',
+} as const
+
+/** Beside the mat: one ladder at a time, big, left and right, with the step back always ready. */
+export function MatScreen() {
+  const { t } = useTranslation()
+  const { practice_id, client_id } = useClientPath()
+  const mat = useMat()
+  const head = useClientHead()
+  const [family, setFamily] = useState<string | null>(null)
+  const [active, setActive] = useState<Side>('left')
+  useShortcuts(
+    useMemo(
+      () => [
+        {
+          key: 'l',
+          run: () => {
+            setActive('left')
+          },
+        },
+        {
+          key: 'r',
+          run: () => {
+            setActive('right')
+          },
+        },
+      ],
+      [],
+    ),
+  )
+  const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
+  const dose = shown?.[active]?.dose_s ?? shown?.left?.dose_s ?? shown?.right?.dose_s ?? 30
+  return (
+    <ThemeProvider theme={dimTheme}>
+      <Box
+        sx={{
+          ...DIM_FIGURE,
+          bgcolor: dim.ground,
+          color: dim.ink,
+          minHeight: '100vh',
+          display: 'flex',
+          flexDirection: 'column',
+          fontSize: '1.1rem',
+        }}
+      >
+        <Box
+          component="header"
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 2,
+            px: 2.5,
+            minHeight: 58,
+            borderBottom: `1px solid ${dim.line}`,
+          }}
+        >
+          <Typography variant="h1" sx={{ fontSize: '1.35rem' }}>
+            {head.data?.client.name}
+          </Typography>
+          {mat.data?.families.map((each) => (
+            <Button
+              key={each.family}
+              color="inherit"
+              onClick={() => {
+                setFamily(each.family)
+              }}
+              sx={{ textDecoration: each === shown ? 'underline' : 'none', textUnderlineOffset: 6 }}
+            >
+              {each.name}
+            </Button>
+          ))}
+          <Button
+            component={Link}
+            to={clientAddress(practice_id, client_id, 'set-up')}
+            color="inherit"
+            variant="outlined"
+            sx={{ ml: 'auto' }}
+          >
+            {t('mat.leave')}
+          </Button>
+        </Box>
+        {mat.isPending && <Working />}
+        {mat.isError && <Failure error={mat.error} again={() => void mat.refetch()} />}
+        {mat.data !== undefined && mat.data.morning_open.length > 0 && (
+          <MorningChecks items={mat.data.morning_open} />
+        )}
+        {mat.data !== undefined && shown === undefined && (
+          <Empty
+            title={t('mat.nothing')}
+            more={t('mat.nothingMore')}
+            action={
+              <Button
+                component={Link}
+                to={clientAddress(practice_id, client_id, 'set-up')}
+                variant="contained"
+              >
+                {t('mat.toSetUp')}
+              </Button>
+            }
+          />
+        )}
+        {shown !== undefined && (
+          <Box
+            component="main"
+            sx={{ flex: 1, display: 'grid', gridTemplateColumns: 'minmax(0,1fr) 176px minmax(0,1fr)' }}
+          >
+            <MatLane
+              key={`${shown.family}left`}
+              side="left"
+              mat={shown.left}
+              active={active === 'left'}
+              onActivate={() => {
+                setActive('left')
+              }}
+            />
+            <Box
+              component="aside"
+              sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center' }}
+            >
+              <HoldTimer key={`${shown.family}${active}`} seconds={dose} side={active} />
+              {head.data?.notes
+                .filter((note) => note.weight === 'limit' || note.weight === 'ask')
+                .map((note) => (
+                  <Typography
+                    key={`${note.side ?? ''}${note.text}`}
+                    sx={{
+                      fontSize: '0.95rem',
+                      lineHeight: 1.4,
+                      mt: 1.25,
+                      color: note.side === null ? dim.ink : `var(--${note.side})`,
+                    }}
+                  >
+                    {note.side !== null && <strong>{t(`side.${note.side}`)}: </strong>}
+                    {note.text}
+                  </Typography>
+                ))}
+              <Typography sx={{ fontSize: '0.95rem', mt: 1.5, color: dim.muted }}>
+                {shown.left?.watch[0] ?? shown.right?.watch[0]}
+              </Typography>
+            </Box>
+            <MatLane
+              key={`${shown.family}right`}
+              side="right"
+              mat={shown.right}
+              active={active === 'right'}
+              onActivate={() => {
+                setActive('right')
+              }}
+            />
+          </Box>
+        )}
+        <Typography
+          sx={{ px: 2.5, py: 0.75, fontSize: '0.8rem', color: dim.muted, borderTop: `1px solid ${dim.line}` }}
+        >
+          {head.data?.disclaimer}
+        </Typography>
+      </Box>
+    </ThemeProvider>
+  )
+}

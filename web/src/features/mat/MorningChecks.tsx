@@ -1,0 +1,57 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { dim } from '../../app/theme'
+import { shortDate } from '../../shared/dates'
+import { useMorning } from './queries'
+
+/** The next-morning question for everything not yet answered, asked at arrival. */
+export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
+  const { t } = useTranslation()
+  const morning = useMorning()
+  return (
+    <Box
+      component="section"
+      aria-label={t('mat.morningTitle')}
+      sx={{
+        bgcolor: dim.panel,
+        px: 2.5,
+        py: 1,
+        display: 'flex',
+        flexWrap: 'wrap',
+        gap: 2,
+        alignItems: 'center',
+      }}
+    >
+      <strong>{t('mat.morningTitle')}</strong>
+      {items.map((item) => (
+        <Box key={item.id} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+          <span style={{ color: `var(--${item.side})` }}>
+            {t(`side.${item.side}`)}, {item.short}, {shortDate(item.date)}
+          </span>
+          <Button
+            variant="outlined"
+            color="inherit"
+            disabled={morning.isPending}
+            onClick={() => {
+              morning.mutate({ item: item.id, settled: true })
+            }}
+          >
+            {t('mat.settled')}
+          </Button>
+          <Button
+            variant="outlined"
+            color="inherit"
+            disabled={morning.isPending}
+            onClick={() => {
+              morning.mutate({ item: item.id, settled: false })
+            }}
+          >
+            {t('mat.notSettled')}
+          </Button>
+        </Box>
+      ))}
+    </Box>
+  )
+}

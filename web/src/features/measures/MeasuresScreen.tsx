@@ -1,0 +1,165 @@
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { type SubmitEvent, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { ApiProblem, type Schemas } from '../../api/client'
+import { colours } from '../../app/theme'
+import { shortDate } from '../../shared/dates'
+import { useDraft } from '../../shared/drafts'
+import { useClientHead } from '../../shared/head'
+import { useClientPath } from '../../shared/route'
+import { SideHead } from '../../shared/ui/SideHead'
+import { Failure, Working } from '../../shared/ui/States'
+import { EMPTY_DRAFT, type Method, readingsFrom } from './model'
+import { useMeasures, useStoreReadings } from './queries'
+import { RangeRow } from './RangeRow'
+
+const METHODS: readonly Method[] = ['goniometer', 'inclinometer', 'tape', 'eye']
+
+/** In the order one measures in the room: what today's ladders lean on comes first. */
+const ORDER: readonly Schemas['Quantity'][] = [
+  'open_external_rotation',
+  'hip_flexion',
+  'knee_flexion',
+  'open_abduction',
+  'straight_leg_raise',
+  'hip_internal_rotation',
+  'hip_adduction',
+  'hip_extension',
+  'planted_dorsiflexion',
+]
+
+/** Measures, left and right fields facing. What is typed stays until it is stored. */
+export function MeasuresScreen() {
+  const { t } = useTranslation()
+  const { client_id } = useClientPath()
+  const measures = useMeasures()
+  const head = useClientHead()
+  const store = useStoreReadings()
+  const [draft, setDraft, clear] = useDraft(`measures:${client_id}`, EMPTY_DRAFT)
+  const [local, setLocal] = useState<Record<string, string>>({})
+  if (measures.isPending) return <Working />
+  if (measures.isError) return <Failure error={measures.error} again={() => void measures.refetch()} />
+  const problems = { ...(store.error instanceof ApiProblem ? store.error.byField : {}), ...local }
+  const type = (field: string, text: string) => {
+    setDraft({ ...draft, typed: { ...draft.typed, [field]: text } })
+  }
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    const found = readingsFrom(draft, t('measures.notANumber'))
+    setLocal(found.problems)
+    if (Object.keys(found.problems).length > 0) return
+    if (found.readings.length === 0) {
+      setLocal({ '(form)': t('measures.nothingToStore') })
+      return
+    }
+    store.mutate(
+      { readings: found.readings, date: draft.date === '' ? null : draft.date },
+      { onSuccess: clear },
+    )
+  }
+  const bodyField = (quantity: 'stature' | 'weight') => {
+    const latest = measures.data[quantity][0]
+    return (
+      <TextField
+        label={t(`measures.${quantity}`)}
+        value={draft.typed[quantity] ?? ''}
+        placeholder={latest === undefined ? '' : String(latest.value)}
+        error={problems[quantity] !== undefined}
+        helperText={
+          problems[quantity] ??
+          (latest === undefined ? ' ' : `${latest.value.toString()} · ${shortDate(latest.date)}`)
+        }
+        slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
+        onChange={(event) => {
+          type(quantity, event.target.value)
+        }}
+        sx={{ width: 150 }}
+      />
+    )
+  }
+  const byQuantity = new Map(measures.data.ranges.map((range) => [range.quantity, range]))
+  return (
+    <Box component="form" onSubmit={submit} noValidate>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+        {bodyField('stature')}
+        {bodyField('weight')}
+        <TextField
+          select
+          label={t('measures.method')}
+          value={draft.method}
+          onChange={(event) => {
+            setDraft({ ...draft, method: event.target.value as Method })
+          }}
+          sx={{ width: 190 }}
+        >
+          {METHODS.map((method) => (
+            <MenuItem key={method} value={method}>
+              {t(`measures.methods.${method}`)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          type="date"
+          label={t('measures.date')}
+          value={draft.date === '' ? (head.data?.today ?? '') : draft.date}
+          error={problems['date'] !== undefined}
+          helperText={problems['date']}
+          slotProps={{ inputLabel: { shrink: true } }}
+          onChange={(event) => {
+            setDraft({ ...draft, date: event.target.value })
+          }}
+        />
+        <Button
+          type="submit"
+          variant="contained"
+          sx={{ ml: 'auto', minHeight: 40 }}
+          disabled={store.isPending}
+        >
+          {t('measures.storeReadings')}
+        </Button>
+      </Box>
+      {store.isError && (
+        <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
+          {store.error.message}
+        </Alert>
+      )}
+      {problems['(form)'] !== undefined && (
+        <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
+          {problems['(form)']}
+        </Alert>
+      )}
+      {store.isSuccess && Object.keys(draft.typed).length === 0 && (
+        <Typography role="status" sx={{ color: colours.left, fontWeight: 600 }}>
+          {t('measures.saved')}
+        </Typography>
+      )}
+      {measures.data.level_seat_cm !== null && (
+        <Typography color="text.secondary" sx={{ mt: 0.5 }}>
+          {t('measures.levelSeat', { height: measures.data.level_seat_cm.toFixed(0) })}
+        </Typography>
+      )}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px 1fr', mt: 2, alignItems: 'end' }}>
+        <Box sx={{ textAlign: 'right', borderBottom: '4px solid var(--left)', pb: 0.5, pr: 1 }}>
+          <SideHead side="left" />
+        </Box>
+        <Typography color="text.secondary" sx={{ textAlign: 'center', fontSize: '0.88rem', px: 2 }}>
+          {t('measures.rangesMore')}
+        </Typography>
+        <Box sx={{ borderBottom: '4px solid var(--right)', pb: 0.5, pl: 1 }}>
+          <SideHead side="right" />
+        </Box>
+      </Box>
+      {ORDER.map((quantity) => {
+        const range = byQuantity.get(quantity)
+        return range === undefined ? null : (
+          <RangeRow key={quantity} range={range} typed={draft.typed} problems={problems} onType={type} />
+        )
+      })}
+    </Box>
+  )
+}

@@ -1,0 +1,29 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, type Schemas, unwrap } from '../../api/client'
+import { useClientChanged } from '../../shared/head'
+import { useClientPath } from '../../shared/route'
+
+export function useMeasures() {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'measures'],
+    queryFn: () =>
+      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/measures', { params: { path } })),
+  })
+}
+
+export function useStoreReadings() {
+  const path = useClientPath()
+  const queries = useQueryClient()
+  const changed = useClientChanged()
+  return useMutation({
+    mutationFn: (body: Schemas['ReadingsIn']) =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients/{client_id}/measures', { params: { path }, body }),
+      ),
+    onSuccess: (measures) => {
+      queries.setQueryData(['client', path.client_id, 'measures'], measures)
+      changed()
+    },
+  })
+}

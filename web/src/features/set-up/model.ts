@@ -1,0 +1,78 @@
+import type { Schemas } from '../../api/client'
+
+type Grid = Schemas['GridOut']
+type Axis = Schemas['AxisOut']
+type Verdict = Schemas['Verdict']
+
+const LETTERS: Record<string, Verdict> = { c: 'clear', s: 'with_setup', q: 'check_first', x: 'leave_out' }
+
+/** Position in the dense grid of a set-up given by its index on every axis (last axis fastest). */
+export function densePosition(shape: readonly number[], indices: readonly number[]): number {
+  return shape.reduce(
+    (position, length, axis) => position * length + Math.min(indices[axis] ?? 0, length - 1),
+    0,
+  )
+}
+
+/** The verdict of one set-up from the grid; `null` when the room cannot build it. */
+export function verdictAt(grid: Grid, indices: readonly number[]): Verdict | null {
+  return LETTERS[grid.verdicts[densePosition(grid.shape, indices)] ?? ''] ?? null
+}
+
+/** A read-out of one set-up from the grid, rounded to whole units. */
+export function columnAt(grid: Grid, column: string, indices: readonly number[]): number | undefined {
+  return grid.columns[column]?.[densePosition(grid.shape, indices)]
+}
+
+/**
+ * The next index on one axis in a direction that this room can build together with the rest; `null` at
+ * the end.
+ */
+export function stepTo(
+  axes: readonly Axis[],
+  grid: Grid,
+  indices: readonly number[],
+  axis: number,
+  by: 1 | -1,
+): number | null {
+  const length = axes[axis]?.choices.length ?? 0
+  for (let index = (indices[axis] ?? 0) + by; index >= 0 && index < length; index += by) {
+    const moved = indices.map((each, k) => (k === axis ? index : each))
+    if (verdictAt(grid, moved) !== null) return index
+  }
+  return null
+}
+
+/** The set-up to send for a choice on every axis. */
+export function setupFrom(
+  axes: readonly Axis[],
+  indices: readonly number[],
+): Record<string, Schemas['SlotValue']> {
+  const entries = axes.flatMap((axis, k) => {
+    const choice = axis.choices[indices[k] ?? 0]
+    return choice === undefined ? [] : [[axis.name, choice.value] as const]
+  })
+  return Object.fromEntries(entries)
+}
+
+/** What the rulers run to: one scale for all angles, so that bars can be compared. */
+export const RULER_DEG = 150
+
+/** Where a value stands on a ruler, in per cent of its length. */
+export function onRuler(value: number, full = RULER_DEG): number {
+  return Math.max(0, Math.min(100, (100 * value) / full))
+}
+
+/** Angles are read to 5°; a boundary is shown as it was set. */
+export function degrees(value: number): string {
+  return `${(Math.round(value / 5) * 5).toString()}°`
+}
+
+/** A value beside its boundary, never rounded to the other side of it. */
+export function against(value: number, boundary: number | null): string {
+  const rounded = Math.round(value / 5) * 5
+  if (boundary !== null && rounded > boundary !== value > boundary) {
+    return `just ${value > boundary ? 'over' : 'under'} ${boundary.toFixed(0)}°`
+  }
+  return degrees(value)
+}

@@ -1,0 +1,56 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, type Schemas, type Side, unwrap } from '../../api/client'
+import { useClientChanged } from '../../shared/head'
+import { useClientPath } from '../../shared/route'
+
+/** The whole grid of one rung and side. */
+export function useSetup(variationId: string | undefined, side: Side) {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'setup', variationId, side],
+    enabled: variationId !== undefined,
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}', {
+          params: { path: { ...path, variation_id: variationId ?? '', side } },
+        }),
+      ),
+  })
+}
+
+/** One set-up in full: figure, rulers, sentences. The last one stays on screen while the next is drawn. */
+export function useDetail(
+  variationId: string,
+  side: Side,
+  setup: Record<string, Schemas['SlotValue']>,
+  view: Schemas['SetupQuery']['view'],
+  enabled: boolean,
+) {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'detail', variationId, side, setup, view],
+    enabled,
+    queryFn: () =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}', {
+          params: { path: { ...path, variation_id: variationId, side } },
+          body: { setup, view },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+}
+
+export function useTakeToTheMat() {
+  const path = useClientPath()
+  const queries = useQueryClient()
+  const changed = useClientChanged()
+  return useMutation({
+    mutationFn: (body: Schemas['PlanIn']) =>
+      unwrap(api.POST('/api/practices/{practice_id}/clients/{client_id}/plan', { params: { path }, body })),
+    onSuccess: (mat) => {
+      queries.setQueryData(['client', path.client_id, 'mat'], mat)
+      changed()
+    },
+  })
+}

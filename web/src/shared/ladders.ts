@@ -1,0 +1,24 @@
+import { useQuery } from '@tanstack/react-query'
+import { api, type Schemas, type Side, unwrap } from '../api/client'
+import { useClientPath } from './route'
+
+/** Every family as two lanes, judged for today. */
+export function useLadders() {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'ladders'],
+    queryFn: () =>
+      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders', { params: { path } })),
+  })
+}
+
+const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup']
+
+/** Where a side would work today: the offered step, else where it stands, else the most that is open without a caution. */
+export function startingRung(ladder: Schemas['LadderOut'], side: Side): string | undefined {
+  const lane = ladder[side]
+  const wanted = lane.decision.step?.variation ?? lane.decision.here
+  const open = lane.rungs.filter((rung) => OPEN.includes(rung.verdict))
+  if (wanted !== undefined && open.some((rung) => rung.variation === wanted)) return wanted ?? undefined
+  return (open.filter((rung) => rung.cautions === 0).at(-1) ?? open[0] ?? lane.rungs[0])?.variation
+}

@@ -1,0 +1,74 @@
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import Typography from '@mui/material/Typography'
+import type { ReactNode } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+
+/** Shown while something is worked out. */
+export function Working() {
+  const { t } = useTranslation()
+  return (
+    <Box sx={{ maxWidth: 360, mx: 'auto', mt: 10, textAlign: 'center' }} role="status">
+      <Typography color="text.secondary" sx={{ mb: 1.5 }}>
+        {t('common.loading')}
+      </Typography>
+      <LinearProgress color="primary" sx={{ height: 3 }} />
+    </Box>
+  )
+}
+
+/** Shown when an answer could not be had, with a way to try again. */
+export function Failure({ error, again }: { error: Error; again?: () => void }) {
+  const { t } = useTranslation()
+  return (
+    <Alert
+      severity="error"
+      variant="outlined"
+      sx={{ maxWidth: 640, mx: 'auto', mt: 6 }}
+      action={
+        again && (
+          <Button color="inherit" onClick={again}>
+            {t('common.again')}
+          </Button>
+        )
+      }
+    >
+      <strong>{t('common.failed')}.</strong> {error.message}
+    </Alert>
+  )
+}
+
+/** Nothing to show yet, and what to do about it. */
+export function Empty({ title, more, action }: { title: string; more?: string; action?: ReactNode }) {
+  return (
+    <Box sx={{ textAlign: 'center', maxWidth: 460, mx: 'auto', my: 8 }}>
+      <Typography variant="h2" component="p" gutterBottom>
+        {title}
+      </Typography>
+      {more !== undefined && (
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          {more}
+        </Typography>
+      )}
+      {action}
+    </Box>
+  )
+}
+
+export function NothingHere() {
+  const { t } = useTranslation()
+  return (
+    <Empty
+      title={t('common.nothingHere')}
+      more={t('common.nothingHereMore')}
+      action={
+        <Button component={Link} to="/" variant="outlined">
+          {t('common.toClients')}
+        </Button>
+      }
+    />
+  )
+}
