@@ -30,4 +30,5 @@ class CommonConfig(AppConfig):
     def ready(self) -> None:
         from common import checks  # noqa: F401, PLC0415 — registering needs loaded apps
 
-        post_migrate.connect(grant_to_application, sender=self)
+        # Sent once per app with models, after every migration has run: one of them is enough.
+        post_migrate.connect(grant_to_application, sender=apps.get_app_config("accounts"))

@@ -27,6 +27,6 @@ def no_such_address(request: HttpRequest, path: str = "") -> JsonResponse:
 
 urlpatterns = [
     path("api/", api.urls),
-    re_path(r"^api/(?P<path>.*)$", no_such_address),
-    re_path(r"^(?P<path>(?!api/).*)$", web_application),
+    re_path(r"^(?P<path>(?:api|assets)/.*)$", no_such_address),
+    re_path(r"^(?P<path>.*)$", web_application),
 ]

@@ -68,7 +68,10 @@ export const theme = createTheme({
       defaultProps: { disableElevation: true, disableRipple: true },
       styleOverrides: { root: { minHeight: 38 } },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButtonBase: {
+      defaultProps: { disableRipple: true },
+      styleOverrides: { root: { fontFamily: 'inherit', fontSize: 'inherit' } },
+    },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.line}` } } },
     MuiTextField: { defaultProps: { size: 'small' } },

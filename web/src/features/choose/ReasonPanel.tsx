@@ -19,7 +19,13 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
     const ladder = ladders.find((each) => each.rungs.some((rung) => rung.id === chosen[side])) ?? ladders[0]
     const rung = ladder?.[side].rungs.find((each) => each.variation === chosen[side])
     return (
-      <Box sx={{ borderLeft: `3px solid var(--${side})`, pl: 1.5 }}>
+      <Box
+        sx={{
+          borderLeft: `3px solid var(--${side})`,
+          pl: 1.5,
+          '& p, & li': { fontSize: '0.95rem', lineHeight: 1.42 },
+        }}
+      >
         <Typography sx={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</Typography>
         {rung === undefined || ladder === undefined ? (
           <Typography>

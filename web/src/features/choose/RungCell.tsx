@@ -38,7 +38,10 @@ export function RungCell({ side, rung, action, short, chosen, onChoose }: Props)
       aria-pressed={chosen}
       aria-label={about.filter(Boolean).join(', ')}
       sx={{
-        display: 'block',
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'stretch',
+        justifyContent: 'flex-start',
         textAlign: 'left',
         borderRadius: 1,
         px: 0.5,

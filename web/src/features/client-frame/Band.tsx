@@ -43,7 +43,13 @@ export function Band({ stops }: { stops: Stop[] }) {
             <span>{t(`band.${stop.stop}`)}</span>
             <Box
               component="span"
-              sx={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clip: 'rect(0 0 0 0)' }}
+              sx={{
+                position: 'absolute',
+                width: '1px',
+                height: '1px',
+                overflow: 'hidden',
+                clip: 'rect(0 0 0 0)',
+              }}
             >
               {t(`band.state.${stop.state}`)}
             </Box>

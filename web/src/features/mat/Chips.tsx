@@ -18,9 +18,9 @@ export function Chips<T extends string>({ label, side, options, word, chosen, on
     <Box
       role="group"
       aria-label={label}
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.6, alignItems: 'center' }}
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}
     >
-      <Box component="span" sx={{ fontSize: '0.92rem', color: dim.muted, width: 46 }}>
+      <Box component="span" sx={{ fontSize: '0.92rem', color: dim.muted, width: 40 }}>
         {label}
       </Box>
       {options.map((option) => {
@@ -35,8 +35,8 @@ export function Chips<T extends string>({ label, side, options, word, chosen, on
             sx={{
               minHeight: 44,
               minWidth: 0,
-              px: 1.1,
-              fontSize: '0.95rem',
+              px: 0.9,
+              fontSize: '0.92rem',
               border: `1px solid ${dim.line}`,
               bgcolor: on ? `var(--${side})` : 'transparent',
               color: on ? dim.ground : dim.ink,

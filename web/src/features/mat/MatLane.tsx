@@ -146,158 +146,171 @@ function Planned({ side, mat, active, onActivate }: Props & { mat: Schemas['MatS
       onClickCapture={onActivate}
       sx={{
         borderTop: `5px solid var(--${side})`,
-        p: 1.75,
         display: 'flex',
         flexDirection: 'column',
-        gap: 0.75,
+        minHeight: 0,
         bgcolor: active ? '#302C29' : 'transparent',
       }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
-        <LaneName side={side} />
-        <Box sx={{ lineHeight: 1.25 }}>
-          <strong>{used.short}</strong>, {used.dose_s} s · {used.setup_words}
-        </Box>
-      </Box>
-      <Figure svg={used.figure} height={196} />
-      <Typography sx={{ fontSize: '0.92rem', color: dim.muted, lineHeight: 1.35 }}>
-        {mat.last === null
-          ? t('mat.firstTime')
-          : t('mat.lastTime', {
-              date: shortDate(mat.last.date),
-              short: mat.last.short,
-              dose: mat.last.dose_s,
-              during: mat.last.during,
-              after: mat.last.after,
-              tolerance: t(`choose.tolerance.${mat.last.tolerance}`),
-            })}{' '}
-        {mat.decision.reason}
-      </Typography>
-      {logged !== null && !correcting ? (
-        <Box role="status" sx={{ border: `1px solid var(--${side})`, borderRadius: 1, p: 1.5 }}>
-          <strong>✓ {t('mat.logged', { tolerance: t(`choose.tolerance.${logged.tolerance}`) })}</strong>
-          <div>{t('mat.loggedMore', { during: logged.during, after: logged.after })}</div>
-          <Button
-            variant="outlined"
-            color="inherit"
-            sx={{ mt: 1 }}
-            onClick={() => {
-              setDraft(correctionOf(logged))
-              setCorrecting(true)
-            }}
-          >
-            {t('mat.correct')}
-          </Button>
-        </Box>
-      ) : (
-        <>
-          <Box
-            sx={{ display: 'flex', gap: 0.75, alignItems: 'center', flexWrap: 'wrap' }}
-            role="radiogroup"
-            aria-label={t('mat.discomfort')}
-          >
-            <span style={{ fontSize: '0.92rem', color: dim.muted }}>{t('mat.discomfort')}</span>
-            {PHASES.map((each) => (
-              <Button
-                key={each}
-                color="inherit"
-                role="radio"
-                aria-checked={phase === each}
-                onClick={() => {
-                  setPhase(each)
-                }}
-                sx={{
-                  minHeight: 44,
-                  px: 1.25,
-                  textDecoration: phase === each ? 'underline' : 'none',
-                  textDecorationThickness: 3,
-                  textUnderlineOffset: 6,
-                }}
-              >
-                {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
-              </Button>
-            ))}
+      <Box
+        sx={{
+          flex: 1,
+          overflowY: 'auto',
+          px: 1.5,
+          pt: 1,
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 0.6,
+        }}
+      >
+        <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
+          <LaneName side={side} />
+          <Box sx={{ lineHeight: 1.25 }}>
+            <strong>{used.short}</strong>, {used.dose_s} s · {used.setup_words}
           </Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(11, 1fr)', gap: 0.5 }}>
-            {SCORES.map((value) => {
-              const on = draft.scores[phase] === value
-              return (
+        </Box>
+        <Box sx={{ flex: 'none' }}>
+          <Figure svg={used.figure} height={132} />
+        </Box>
+        <Typography sx={{ fontSize: '0.88rem', color: dim.muted, lineHeight: 1.3 }}>
+          {mat.last === null
+            ? t('mat.firstTime')
+            : t('mat.lastTime', {
+                date: shortDate(mat.last.date),
+                short: mat.last.short,
+                dose: mat.last.dose_s,
+                during: mat.last.during,
+                after: mat.last.after,
+                tolerance: t(`choose.tolerance.${mat.last.tolerance}`),
+              })}{' '}
+          {mat.decision.reason}
+        </Typography>
+        {logged !== null && !correcting ? (
+          <Box role="status" sx={{ border: `1px solid var(--${side})`, borderRadius: 1, p: 1.5 }}>
+            <strong>✓ {t('mat.logged', { tolerance: t(`choose.tolerance.${logged.tolerance}`) })}</strong>
+            <div>{t('mat.loggedMore', { during: logged.during, after: logged.after })}</div>
+            <Button
+              variant="outlined"
+              color="inherit"
+              sx={{ mt: 1 }}
+              onClick={() => {
+                setDraft(correctionOf(logged))
+                setCorrecting(true)
+              }}
+            >
+              {t('mat.correct')}
+            </Button>
+          </Box>
+        ) : (
+          <>
+            <Box
+              sx={{ display: 'flex', gap: 0.75, alignItems: 'center', flexWrap: 'wrap' }}
+              role="radiogroup"
+              aria-label={t('mat.discomfort')}
+            >
+              <span style={{ fontSize: '0.92rem', color: dim.muted }}>{t('mat.discomfort')}</span>
+              {PHASES.map((each) => (
                 <Button
-                  key={value}
-                  aria-label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
-                  aria-pressed={on}
+                  key={each}
+                  color="inherit"
+                  role="radio"
+                  aria-checked={phase === each}
                   onClick={() => {
-                    score(value)
+                    setPhase(each)
                   }}
                   sx={{
-                    minWidth: 0,
-                    p: 0,
-                    border: `1px solid ${dim.line}`,
-                    bgcolor: on ? `var(--${side})` : 'transparent',
-                    color: on ? dim.ground : dim.ink,
+                    minHeight: 44,
+                    px: 1.25,
+                    textDecoration: phase === each ? 'underline' : 'none',
+                    textDecorationThickness: 3,
+                    textUnderlineOffset: 6,
                   }}
                 >
-                  {value}
+                  {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
                 </Button>
-              )
-            })}
-          </Box>
-          {hint && (
-            <Typography role="alert" sx={{ color: dim.accent }}>
-              {t('mat.pickDuring')}
-            </Typography>
-          )}
-          <Chips
-            label={t('mat.kind')}
-            side={side}
-            options={KINDS}
-            word={(kind) => t(`mat.kinds.${kind}`)}
-            chosen={[draft.kind]}
-            onToggle={(kind) => {
-              setDraft({ ...draft, kind })
-            }}
-          />
-          <Chips
-            label={t('mat.place')}
-            side={side}
-            options={PLACES}
-            word={(place) => t(`mat.places.${place}`)}
-            chosen={[draft.place]}
-            onToggle={(place) => {
-              setDraft({ ...draft, place })
-            }}
-          />
-          <Chips
-            label={t('mat.seen')}
-            side={side}
-            options={SIGNS}
-            word={(sign) => t(`mat.signs.${sign}`)}
-            chosen={draft.signs ?? []}
-            onToggle={(sign) => {
-              const signs = draft.signs ?? []
-              setDraft({
-                ...draft,
-                signs: signs.includes(sign) ? signs.filter((each) => each !== sign) : [...signs, sign],
-              })
-            }}
-          />
-          <TextField
-            label={t('mat.note')}
-            value={draft.note}
-            onChange={(event) => {
-              setDraft({ ...draft, note: event.target.value })
-            }}
-            multiline
-            maxRows={3}
-          />
-          {log.isError && (
-            <Alert severity="error" variant="outlined">
-              {log.error.message}
-            </Alert>
-          )}
-        </>
-      )}
-      <Box sx={{ display: 'flex', gap: 1, mt: 'auto', pt: 0.5 }}>
+              ))}
+            </Box>
+            <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(11, 1fr)', gap: 0.5 }}>
+              {SCORES.map((value) => {
+                const on = draft.scores[phase] === value
+                return (
+                  <Button
+                    key={value}
+                    aria-label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
+                    aria-pressed={on}
+                    onClick={() => {
+                      score(value)
+                    }}
+                    sx={{
+                      minWidth: 0,
+                      p: 0,
+                      border: `1px solid ${dim.line}`,
+                      bgcolor: on ? `var(--${side})` : 'transparent',
+                      color: on ? dim.ground : dim.ink,
+                    }}
+                  >
+                    {value}
+                  </Button>
+                )
+              })}
+            </Box>
+            {hint && (
+              <Typography role="alert" sx={{ color: dim.accent }}>
+                {t('mat.pickDuring')}
+              </Typography>
+            )}
+            <Chips
+              label={t('mat.kind')}
+              side={side}
+              options={KINDS}
+              word={(kind) => t(`mat.kinds.${kind}`)}
+              chosen={[draft.kind]}
+              onToggle={(kind) => {
+                setDraft({ ...draft, kind })
+              }}
+            />
+            <Chips
+              label={t('mat.place')}
+              side={side}
+              options={PLACES}
+              word={(place) => t(`mat.places.${place}`)}
+              chosen={[draft.place]}
+              onToggle={(place) => {
+                setDraft({ ...draft, place })
+              }}
+            />
+            <Chips
+              label={t('mat.seen')}
+              side={side}
+              options={SIGNS}
+              word={(sign) => t(`mat.signs.${sign}`)}
+              chosen={draft.signs ?? []}
+              onToggle={(sign) => {
+                const signs = draft.signs ?? []
+                setDraft({
+                  ...draft,
+                  signs: signs.includes(sign) ? signs.filter((each) => each !== sign) : [...signs, sign],
+                })
+              }}
+            />
+            <TextField
+              label={t('mat.note')}
+              value={draft.note}
+              onChange={(event) => {
+                setDraft({ ...draft, note: event.target.value })
+              }}
+              multiline
+              maxRows={3}
+            />
+            {log.isError && (
+              <Alert severity="error" variant="outlined">
+                {log.error.message}
+              </Alert>
+            )}
+          </>
+        )}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, p: 1, borderTop: `1px solid ${dim.line}` }}>
         <Button
           variant="outlined"
           disabled={mat.step_back === null}
@@ -313,11 +326,13 @@ function Planned({ side, mat, active, onActivate }: Props & { mat: Schemas['MatS
             flexDirection: 'column',
           }}
         >
-          {t('mat.stepBack', { side: t(`side.${side}`) })}
+          {t(stepped ? 'mat.unstep' : 'mat.stepBack', { side: t(`side.${side}`) })}
           <Box component="span" sx={{ fontSize: '0.85rem', fontWeight: 400 }}>
             {mat.step_back === null
               ? t('mat.noStepBack')
-              : `${mat.step_back.short}: ${mat.step_back.setup_words}`}
+              : stepped
+                ? `${mat.short}: ${mat.setup_words}`
+                : `${mat.step_back.short}: ${mat.step_back.setup_words}`}
           </Box>
         </Button>
         {(logged === null || correcting) && (

@@ -68,7 +68,7 @@ export function MatScreen() {
           ...DIM_FIGURE,
           bgcolor: dim.ground,
           color: dim.ink,
-          minHeight: '100vh',
+          height: '100vh',
           display: 'flex',
           flexDirection: 'column',
           fontSize: '1.1rem',
@@ -133,7 +133,12 @@ export function MatScreen() {
         {shown !== undefined && (
           <Box
             component="main"
-            sx={{ flex: 1, display: 'grid', gridTemplateColumns: 'minmax(0,1fr) 176px minmax(0,1fr)' }}
+            sx={{
+              flex: 1,
+              minHeight: 0,
+              display: 'grid',
+              gridTemplateColumns: 'minmax(0,1fr) 168px minmax(0,1fr)',
+            }}
           >
             <MatLane
               key={`${shown.family}left`}
@@ -146,7 +151,7 @@ export function MatScreen() {
             />
             <Box
               component="aside"
-              sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center' }}
+              sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center', overflowY: 'auto' }}
             >
               <HoldTimer key={`${shown.family}${active}`} seconds={dose} side={active} />
               {head.data?.notes

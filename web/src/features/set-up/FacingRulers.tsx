@@ -6,7 +6,7 @@ import { colours } from '../../app/theme'
 import { against, columnAt, densePosition, onRuler } from './model'
 import type { LaneState } from './useLaneState'
 
-const COLUMNS = '116px minmax(0,1fr) 178px minmax(0,1fr) 116px'
+const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
 const WANTED = [70, 95] as const
 
 /** Every demand from the middle axis outward, left to the left and right to the right, worst first. */
@@ -114,11 +114,15 @@ function Reading({
         )
   return (
     <Tooltip title={ruler.boundary_label ?? ''} placement={side}>
-      <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
+      <Box
+        sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1, whiteSpace: 'nowrap' }}
+      >
         <Box component="strong" sx={{ color: `var(--${side})` }}>
           {against(value ?? ruler.high, ruler.boundary)}
         </Box>
-        <Box sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>{boundary}</Box>
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
+          {boundary}
+        </Box>
       </Box>
     </Tooltip>
   )

@@ -1,31 +1,35 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Schemas } from '../../api/client'
+import type { Schemas, Side } from '../../api/client'
 import { VerdictMark } from '../../shared/ui/VerdictMark'
+import type { LaneState } from './useLaneState'
 
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_setup' } as const
 
-interface Props {
-  findings: Schemas['FindingOut'][]
-  troubles: string[]
-  reasons: Record<string, string>
-  onReason: (code: string, reason: string) => void
-}
-
 /** What binds at this set-up. A caution may be accepted with a reason; stops and questions may not. */
-export function Findings({ findings, troubles, reasons, onReason }: Props) {
+export function Findings({
+  side,
+  state,
+  detail,
+}: {
+  side: Side
+  state: LaneState
+  detail: Schemas['DetailOut']
+}) {
   const { t } = useTranslation()
   const [open, setOpen] = useState<string | null>(null)
+  if (detail.troubles.length + detail.findings.length === 0) return null
   return (
-    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 0.75 }}>
-      {troubles.map((trouble) => (
+    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 0.75, color: `var(--${side})` }}>
+      {detail.troubles.map((trouble) => (
         <Item key={trouble} mark="leave_out" text={trouble} />
       ))}
-      {findings.map((finding) => {
+      {detail.findings.map((finding) => {
         const code = finding.codes[0] ?? ''
+        const reason = state.reasons[code] ?? ''
         return (
           <Item key={finding.sentence} mark={MARK[finding.severity]} text={finding.sentence}>
             {finding.severity === 'caution' && open !== code && (
@@ -36,7 +40,7 @@ export function Findings({ findings, troubles, reasons, onReason }: Props) {
                   setOpen(code)
                 }}
               >
-                {reasons[code] ? t('setUp.accepted', { reason: reasons[code] }) : t('setUp.accept')}
+                {reason === '' ? t('setUp.accept') : t('setUp.accepted', { reason })}
               </Button>
             )}
             {open === code && (
@@ -45,9 +49,9 @@ export function Findings({ findings, troubles, reasons, onReason }: Props) {
                 fullWidth
                 variant="standard"
                 placeholder={t('setUp.acceptReason')}
-                value={reasons[code] ?? ''}
+                value={reason}
                 onChange={(event) => {
-                  onReason(code, event.target.value)
+                  state.setReason(code, event.target.value)
                 }}
                 onBlur={() => {
                   setOpen(null)
@@ -64,31 +68,13 @@ export function Findings({ findings, troubles, reasons, onReason }: Props) {
   )
 }
 
-function Item({
-  mark,
-  text,
-  children,
-}: {
-  mark: Schemas['Verdict']
-  text: string
-  children?: React.ReactNode
-}) {
+function Item({ mark, text, children }: { mark: Schemas['Verdict']; text: string; children?: ReactNode }) {
   return (
-    <Box
-      component="li"
-      sx={{
-        display: 'flex',
-        gap: 0.9,
-        fontSize: '0.92rem',
-        lineHeight: 1.38,
-        mb: 0.5,
-        alignItems: 'flex-start',
-      }}
-    >
+    <Box component="li" sx={{ display: 'flex', gap: 0.9, fontSize: '0.9rem', lineHeight: 1.36, mb: 0.4 }}>
       <Box sx={{ pt: 0.25 }}>
         <VerdictMark verdict={mark} size={14} />
       </Box>
-      <Box sx={{ flex: 1 }}>
+      <Box sx={{ flex: 1, color: 'text.primary' }}>
         {text} {children}
       </Box>
     </Box>

@@ -34,7 +34,10 @@ export function Options({ options, chosen, onChoose }: Props) {
               onChoose(option.detail.index)
             }}
             sx={{
-              display: 'block',
+              display: 'flex',
+              flexDirection: 'column',
+              alignItems: 'stretch',
+              justifyContent: 'flex-start',
               textAlign: 'left',
               border: on ? `2px solid ${colours.ink}` : `1px solid ${colours.line}`,
               bgcolor: 'background.paper',

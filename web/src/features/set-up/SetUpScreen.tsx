@@ -11,6 +11,7 @@ import { clientAddress, useClientPath } from '../../shared/route'
 import { useShortcuts } from '../../shared/shortcuts'
 import { Empty, Failure, Working } from '../../shared/ui/States'
 import { FacingRulers } from './FacingRulers'
+import { LaneDetails } from './LaneDetails'
 import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
 import { useLaneState } from './useLaneState'
@@ -28,8 +29,8 @@ export function SetUpScreen() {
   const [active, setActive] = useState<Side>('left')
   const ladder = ladders.data?.[0]
   const rungOf = (side: Side) => search.get(side) ?? (ladder && startingRung(ladder, side))
-  const left = useLaneState(rungOf('left'), 'left', view)
-  const right = useLaneState(rungOf('right'), 'right', view)
+  const left = useLaneState(rungOf('left'), 'left', view, ladder?.left.decision.step ?? null)
+  const right = useLaneState(rungOf('right'), 'right', view, ladder?.right.decision.step ?? null)
   const go = useCallback(
     (side: Side, rung: string | undefined) => {
       if (rung === undefined) return
@@ -133,13 +134,22 @@ export function SetUpScreen() {
             onActivate={() => {
               setActive(side)
             }}
+          />
+        ))}
+      </Box>
+      <FacingRulers left={left} right={right} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)', gap: 1.75, mt: 1.5 }}>
+        {SIDES.map((side) => (
+          <LaneDetails
+            key={side}
+            side={side}
+            state={side === 'left' ? left : right}
             onGo={(rung) => {
               go(side, rung)
             }}
           />
         ))}
       </Box>
-      <FacingRulers left={left} right={right} />
     </>
   )
 }

@@ -297,6 +297,7 @@ export const en = {
     loggedMore: 'during {{during}}, after {{after}}',
     correct: 'Correct',
     stepBack: 'Step back, {{side}}',
+    unstep: 'Back to the plan, {{side}}',
     noStepBack: 'No gentler rung is open',
     lastTime:
       'Last time ({{date}}): {{short}}, {{dose}} s, during {{during}}, after {{after}} → {{tolerance}}',
@@ -320,12 +321,12 @@ export const en = {
       none: 'nothing',
     },
     places: {
-      wanted: 'where wanted',
+      wanted: 'wanted',
       hip: 'hip',
       groin: 'groin',
       knee: 'knee',
       back: 'back',
-      other: 'elsewhere',
+      other: 'other',
     },
     signs: {
       breath_held: 'breath held',

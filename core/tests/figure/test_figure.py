@@ -1,0 +1,94 @@
+"""Figures: well-formed, to scale, and saying in words what they show."""
+
+from __future__ import annotations
+
+import re
+from unittest import TestCase
+from xml.etree import ElementTree
+
+from asketa_core import (
+    SIDES,
+    NoGrid,
+    Screened,
+    Side,
+    Situation,
+    View,
+    describe,
+    figure,
+    outward_view,
+    variation,
+    variations,
+)
+from asketa_core.figure.skeleton import skeleton_of
+from tests.strategies import ROOM, TODAY, client
+
+
+def one(rung: str = "figure_four.block_end", side: Side = Side.LEFT) -> tuple[Situation, Screened]:
+    situation = Situation.of(client(), TODAY, ROOM)
+    found = situation.screen(variation(rung), side)
+    assert not isinstance(found, NoGrid)
+    return situation, found
+
+
+class Drawn(TestCase):
+    def test_every_variation_from_every_side_is_well_formed(self) -> None:
+        situation = Situation.of(client(), TODAY, ROOM)
+        for rung in variations():
+            for side in SIDES:
+                found = situation.screen(rung, side)
+                assert not isinstance(found, NoGrid)
+                for view in View:
+                    root = ElementTree.fromstring(figure(found, situation.body, ROOM, found.best, view))
+                    self.assertTrue(root.attrib["aria-label"])
+                    self.assertNotIn("nan", ElementTree.tostring(root, encoding="unicode"))
+
+    def test_the_lanes_face_outward(self) -> None:
+        """Seen from the left the client faces left: the toes are left of the seat; and the reverse."""
+        for side, sign in ((Side.LEFT, -1), (Side.RIGHT, 1)):
+            situation, found = one(side=side)
+            drawn = figure(found, situation.body, ROOM, found.best, outward_view(side), labels=False)
+            low, _, width, _ = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
+            self.assertGreater(sign * (low + width / 2), 0)
+
+    def test_one_unit_is_one_centimetre(self) -> None:
+        situation, found = one()
+        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT)
+        height = float(re.search(r'viewBox="([^"]+)"', drawn)[1].split()[3])
+        sitting = situation.body.length_cm("neck_and_head") + found.grid.batch.values["seat"][found.best]
+        self.assertGreater(height, sitting)
+        self.assertLess(height, situation.body.stature_cm + 15)
+
+    def test_the_block_height_is_written_on_it(self) -> None:
+        situation, found = one()
+        self.assertIn(">23<", figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT))
+
+
+class Described(TestCase):
+    def test_the_words_come_from_the_numbers(self) -> None:
+        _, found = one()
+        words = describe(found, found.best)
+        self.assertIn("Left leg worked", words)
+        self.assertIn("chair", words)
+        self.assertIn("turned out", words)
+
+
+class Body(TestCase):
+    def test_limbs_keep_their_lengths(self) -> None:
+        situation, found = one()
+        body = situation.body
+        skeleton = skeleton_of(found.pose, body, found.best)
+        for side in SIDES:
+            leg = skeleton.legs[side]
+            self.assertAlmostEqual(
+                float(((leg.middle - leg.root) ** 2).sum() ** 0.5), body.length_cm("thigh"), places=4
+            )
+            arm = skeleton.arms[side]
+            self.assertAlmostEqual(
+                float(((arm.middle - arm.root) ** 2).sum() ** 0.5), body.length_cm("upper_arm"), places=4
+            )
+
+    def test_no_foot_goes_through_the_floor(self) -> None:
+        situation, found = one("figure_four.foot_on_floor")
+        skeleton = skeleton_of(found.pose, situation.body, found.best, resting_on_edge=Side.LEFT)
+        for side in SIDES:
+            self.assertGreaterEqual(float(skeleton.legs[side].tip[2]), 0)

@@ -1,0 +1,88 @@
+"""Knee pain: by diagnosis, by today's answers, and by what is not known."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import limits_on
+from tests.strategies import TODAY, client, knee, pain
+
+
+def codes(entry: dict[str, Any], *daily: dict[str, Any], on: dt.date = TODAY, **more: Any) -> dict[str, str]:
+    file = client([entry], daily=list(daily), **more)
+    return {limit.code: limit.severity.code for limit in limits_on(file, on) if limit.entry_id is not None}
+
+
+class ByPain(TestCase):
+    def test_four_of_ten_tightens_the_front_of_the_knee(self) -> None:
+        self.assertNotIn("knee.front_bend_sore", codes(knee(), pain(3)))
+        self.assertEqual(codes(knee(), pain(4))["knee.front_bend_sore"], "stop")
+
+    def test_an_irritable_knee_counts_as_sore(self) -> None:
+        self.assertEqual(codes(knee(), pain(1, irritable="yes"))["knee.front_bend_sore"], "stop")
+
+    def test_arthritis_tightens_at_five(self) -> None:
+        self.assertNotIn("knee.arthritis_bend_sore", codes(knee(diagnosis="arthritis"), pain(4)))
+        self.assertEqual(codes(knee(diagnosis="arthritis"), pain(5))["knee.arthritis_bend_sore"], "stop")
+
+    def test_pain_nobody_asked_about_is_asked_and_counts_as_painful(self) -> None:
+        found = codes(knee())
+        self.assertEqual(found["knee.ask_pain"], "ask")
+        self.assertEqual(found["knee.twist_painful"], "stop")
+
+    def test_no_pain_lifts_the_painful_rule(self) -> None:
+        self.assertNotIn("knee.twist_painful", codes(knee(), pain(0)))
+
+    def test_an_answer_counts_fourteen_days(self) -> None:
+        self.assertNotIn("knee.ask_pain", codes(knee(), pain(2, days_ago=14)))
+        self.assertIn("knee.ask_pain", codes(knee(), pain(2, days_ago=15)))
+
+    def test_the_latest_answer_counts(self) -> None:
+        self.assertIn("knee.front_bend_sore", codes(knee(), pain(6), pain(1, days_ago=3)))
+
+
+class ByDiagnosis(TestCase):
+    def test_meniscus(self) -> None:
+        found = codes(knee(diagnosis="inner_meniscus"), pain(1))
+        self.assertEqual(found["knee.meniscus_bend"], "stop")
+        self.assertEqual(found["knee.meniscus_fold"], "caution")
+
+    def test_a_fresh_repair_asks_for_six_months(self) -> None:
+        def repaired(days: int) -> dict[str, str]:
+            date = TODAY - dt.timedelta(days=days)
+            return codes(knee(diagnosis="meniscus_repaired", operated="yes", operation_date=date), pain(1))
+
+        self.assertEqual(repaired(181)["knee.repair_bend"], "ask")
+        self.assertNotIn("knee.repair_bend", repaired(182))
+        self.assertEqual(repaired(182)["knee.meniscus_bend"], "stop")
+
+    def test_outer_ligament_leaves_the_crossed_figure_four_out(self) -> None:
+        self.assertEqual(codes(knee(diagnosis="lcl"), pain(1))["knee.lcl_crossing"], "stop")
+
+    def test_a_replaced_knee_is_measured_first(self) -> None:
+        self.assertEqual(codes(knee(diagnosis="replacement"))["knee.replaced_measure"], "ask")
+        file = client([knee(diagnosis="replacement")], ranges={("knee_flexion", "left"): 110})
+        bend = next(limit for limit in limits_on(file, TODAY) if limit.code == "knee.replaced_range")
+        self.assertEqual(bend.terms[0].above, 105)
+
+
+class Unknowns(TestCase):
+    def test_neither_place_nor_diagnosis(self) -> None:
+        self.assertEqual(codes(knee(diagnosis="unknown", site="unknown"))["knee.ask_diagnosis"], "ask")
+        self.assertNotIn("knee.ask_diagnosis", codes(knee(diagnosis="unknown", site="front")))
+
+    def test_an_operation_nobody_knows_about_is_asked(self) -> None:
+        self.assertEqual(codes(knee(operated="unknown"))["knee.ask_operated"], "ask")
+        self.assertEqual(codes(knee(operated="yes", operation_date=None))["knee.ask_operated"], "ask")
+
+    def test_twelve_weeks_after_an_operation(self) -> None:
+        def operated(days: int) -> dict[str, str]:
+            return codes(knee(operated="yes", operation_date=TODAY - dt.timedelta(days=days)), pain(1))
+
+        self.assertEqual(operated(83)["knee.ask_operation"], "ask")
+        self.assertNotIn("knee.ask_operation", operated(84))
+
+    def test_locking_with_swelling_goes_to_a_doctor(self) -> None:
+        self.assertEqual(codes(knee(swelling="yes", locks_or_gives_way="yes"))["knee.see_doctor"], "ask")

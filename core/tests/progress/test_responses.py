@@ -1,0 +1,78 @@
+"""What a response means."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import Response, Tolerance, judge_response, parse
+from tests.strategies import TODAY
+
+LATER = dt.datetime.combine(TODAY + dt.timedelta(days=5), dt.time(9), tzinfo=dt.UTC)
+
+
+def response(**changes: Any) -> Response:
+    known: dict[str, Any] = {
+        "id": "r", "date": TODAY, "variation": "figure_four.block_end", "side": "left", "setup": {}, "dose_s": 40,
+        "before": 0, "during": 1, "after": 0, "kind": "stretch", "settled_next_morning": "yes",
+    }  # fmt: skip
+    return parse(Response, {**known, **changes})
+
+
+def meaning(allowed: int = 2, now: dt.datetime = LATER, **changes: Any) -> Tolerance:
+    return judge_response(response(**changes), allowed, now).tolerance
+
+
+class Calm(TestCase):
+    def test_up_to_what_is_allowed(self) -> None:
+        self.assertIs(meaning(before=1, during=2), Tolerance.CALM)
+        self.assertIs(meaning(before=2, during=3), Tolerance.WATCH)
+        self.assertIs(meaning(allowed=3, before=2, during=3), Tolerance.CALM)
+
+    def test_the_larger_of_during_and_after_counts(self) -> None:
+        self.assertIs(meaning(during=0, after=4, before=3), Tolerance.WATCH)
+
+
+class Watch(TestCase):
+    def test_a_rise_of_two(self) -> None:
+        self.assertIs(meaning(before=0, during=2), Tolerance.WATCH)
+
+    def test_a_sign_seen(self) -> None:
+        for sign in ("breath_held", "grimace", "wobble", "knee_rides_up"):
+            self.assertIs(meaning(signs=[sign]), Tolerance.WATCH)
+
+    def test_with_nothing_allowed_an_unchanged_arrival_is_watched(self) -> None:
+        self.assertIs(meaning(allowed=0, before=1, during=1), Tolerance.WATCH)
+        self.assertIs(meaning(allowed=0, before=0, during=0), Tolerance.CALM)
+
+
+class Flare(TestCase):
+    def test_height(self) -> None:
+        self.assertIs(meaning(before=4, during=5), Tolerance.FLARE)
+        self.assertIs(meaning(before=3, during=4), Tolerance.WATCH)
+        self.assertIs(meaning(allowed=5, before=5, during=6), Tolerance.FLARE)
+
+    def test_rise_of_three(self) -> None:
+        self.assertIs(meaning(allowed=5, before=0, during=3), Tolerance.FLARE)
+
+    def test_kind_place_and_signs_whatever_the_number(self) -> None:
+        for kind in ("sharp", "pinching", "tingling", "numb"):
+            self.assertIs(meaning(kind=kind), Tolerance.FLARE)
+        self.assertIs(meaning(place="knee"), Tolerance.FLARE)
+        self.assertIs(meaning(signs=["clunk"]), Tolerance.FLARE)
+
+    def test_a_morning_that_did_not_settle(self) -> None:
+        self.assertIs(meaning(settled_next_morning="no"), Tolerance.FLARE)
+
+
+class Mornings(TestCase):
+    def test_pending_until_noon_two_days_later(self) -> None:
+        noon = dt.datetime.combine(TODAY + dt.timedelta(days=2), dt.time(12), tzinfo=dt.UTC)
+        before = noon - dt.timedelta(minutes=1)
+        self.assertIs(meaning(now=before, settled_next_morning="unknown"), Tolerance.PENDING)
+        self.assertIs(meaning(now=noon, settled_next_morning="unknown"), Tolerance.WATCH)
+
+    def test_a_flare_does_not_wait_for_the_morning(self) -> None:
+        soon = dt.datetime.combine(TODAY, dt.time(18), tzinfo=dt.UTC)
+        self.assertIs(meaning(now=soon, kind="sharp", settled_next_morning="unknown"), Tolerance.FLARE)

@@ -1,0 +1,155 @@
+"""The next step: from several sessions, one change at a time, never past today's limits."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import (
+    ClientFile,
+    Decision,
+    NoGrid,
+    Screened,
+    Side,
+    Situation,
+    SlotValue,
+    Variation,
+    judge_response,
+    next_step,
+    variation,
+)
+from asketa_core.progress.step import Action, Step, same_step
+from tests.progress.test_responses import response
+from tests.strategies import ROOM, TODAY, client, hip
+
+NOW = dt.datetime.combine(TODAY, dt.time(10), tzinfo=dt.UTC)
+FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
+
+
+class Ladder:
+    """One side of one client's ladder, with sessions a week apart."""
+
+    def __init__(self, file: ClientFile | None = None, side: Side = Side.LEFT) -> None:
+        self.situation = Situation.of(file or client(ranges=FREE), TODAY, ROOM)
+        self.side = side
+
+    def screen(self, rung: Variation, used: Mapping[str, SlotValue] | None) -> Screened | NoGrid:
+        return self.situation.screen(rung, self.side, used)
+
+    def usual(self, rung: str) -> dict[str, SlotValue]:
+        screened = self.screen(variation(rung), None)
+        assert not isinstance(screened, NoGrid)
+        return screened.grid.setup(screened.shown)
+
+    def decide(
+        self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False
+    ) -> Decision:
+        judged = []
+        for ago, session in zip(range(len(sessions), 0, -1), sessions, strict=True):
+            rung = session.get("variation", "figure_four.block_side")
+            made = {
+                "variation": rung,
+                "setup": session.get("setup") or self.usual(rung),
+                "dose_s": 60,
+                "side": self.side,
+            }
+            made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
+            judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
+        return next_step(judged, self.screen, after_operation, tightens_on, TODAY)
+
+
+CALM: dict[str, Any] = {}
+WATCH = {"signs": ["wobble"]}
+FLARE = {"kind": "sharp"}
+
+
+class Offers(TestCase):
+    def test_nothing_tried(self) -> None:
+        self.assertIs(Ladder().decide().action, Action.NOT_TRIED)
+
+    def test_calm_once_stays(self) -> None:
+        self.assertIs(Ladder().decide(CALM).action, Action.STAY)
+
+    def test_seconds_grow_before_support_shrinks(self) -> None:
+        decision = Ladder().decide({"dose_s": 40}, {"dose_s": 40})
+        self.assertEqual(decision.code, "offer_seconds")
+        assert decision.step is not None
+        self.assertEqual((decision.step.variation, decision.step.dose_s), ("figure_four.block_side", 50))
+
+    def test_then_the_next_rung(self) -> None:
+        decision = Ladder().decide(CALM, CALM)
+        self.assertEqual(decision.code, "offer_rung")
+        assert decision.step is not None
+        self.assertEqual(decision.step.variation, "figure_four.block_end")
+
+    def test_a_thicker_block_comes_before_the_next_rung(self) -> None:
+        ladder = Ladder()
+        setup = {**ladder.usual("figure_four.block_flat"), "foot_block": SlotValue(stack="slim:flat", number=7.5)}
+        session = {"variation": "figure_four.block_flat", "setup": setup}
+        decision = ladder.decide(session, session)
+        self.assertEqual(decision.code, "offer_slot")
+        assert decision.step is not None
+        self.assertEqual(decision.step.setup["foot_block"].stack, "block:flat")
+
+    def test_three_times_after_an_operation(self) -> None:
+        self.assertIs(Ladder().decide(CALM, CALM, after_operation=True).action, Action.STAY)
+        self.assertIs(Ladder().decide(CALM, CALM, CALM, after_operation=True).action, Action.OFFER)
+
+    def test_another_set_up_starts_the_count_again(self) -> None:
+        ladder = Ladder()
+        other = {**ladder.usual("figure_four.block_side"), "seat": SlotValue(stack="chair50:seat", number=50)}
+        self.assertIs(ladder.decide({"setup": other}, CALM).action, Action.STAY)
+
+    def test_no_step_up_within_two_weeks_before_a_limit_tightens(self) -> None:
+        soon, later = TODAY + dt.timedelta(days=13), TODAY + dt.timedelta(days=14)
+        self.assertEqual(Ladder().decide(CALM, CALM, tightens_on=soon).code, "waits_for_limit")
+        self.assertIs(Ladder().decide(CALM, CALM, tightens_on=later).action, Action.OFFER)
+
+    def test_todays_limits_cap_the_offer(self) -> None:
+        ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)
+        session = {"variation": "figure_four.block_end"}
+        self.assertEqual(ladder.decide(session, session).code, "capped")
+
+
+class HoldsAndSteps(TestCase):
+    def test_watch_stays_and_three_ask_for_a_review(self) -> None:
+        self.assertIs(Ladder().decide(CALM, WATCH).action, Action.STAY)
+        self.assertIs(Ladder().decide(WATCH, WATCH, WATCH).action, Action.REVIEW)
+
+    def test_a_flare_goes_one_rung_back_and_says_why(self) -> None:
+        decision = Ladder().decide(CALM, FLARE)
+        self.assertIs(decision.action, Action.STEP_BACK)
+        assert decision.step is not None
+        self.assertEqual(decision.step.variation, "figure_four.block_flat")
+        self.assertIn("sharp", decision.reason)
+
+    def test_after_a_flare_calm_is_counted_anew(self) -> None:
+        back = {"variation": "figure_four.block_flat"}
+        self.assertIs(Ladder().decide(CALM, CALM, FLARE, back).action, Action.STAY)
+
+    def test_two_flares_at_one_rung_within_four_sessions_leave_it_out(self) -> None:
+        back = {"variation": "figure_four.block_flat"}
+        self.assertIs(Ladder().decide(FLARE, back, back, FLARE).action, Action.LEAVE_OUT)
+        self.assertIs(Ladder().decide(FLARE, back, back, back, FLARE).action, Action.STEP_BACK)
+
+    def test_nothing_gentler_leaves_the_ladder_out(self) -> None:
+        self.assertEqual(Ladder().decide({**FLARE, "variation": "figure_four.foot_on_floor"}).code, "step_back_none")
+
+    def test_a_step_back_is_itself_open_today(self) -> None:
+        ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)
+        decision = ladder.decide({**FLARE, "variation": "figure_four.block_side"})
+        assert decision.step is not None
+        screened = ladder.screen(variation(decision.step.variation), None)
+        assert not isinstance(screened, NoGrid)
+        self.assertTrue(screened.allowed(screened.grid.nearest(decision.step.setup)))
+
+
+class SameStep(TestCase):
+    def test_a_centimetre_is_the_same_and_more_is_not(self) -> None:
+        def step(height: float) -> Step:
+            return Step("figure_four.block_flat", {"seat": SlotValue(stack=f"s{height}", number=height)}, 40)
+
+        self.assertTrue(same_step(step(49), step(50)))
+        self.assertFalse(same_step(step(49), step(50.1)))

@@ -1,0 +1,166 @@
+"""The search: verdicts, what it prefers, and what it says when the room has nothing."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Verdict, best_few, parse, variation, variations
+from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.limits.model import Severity
+from asketa_core.setup.search import own_limits
+from asketa_core.words.findings import findings_at
+from tests.strategies import ROOM, TODAY, client, hip, knee, pain
+
+FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
+
+
+def screened(rung: str, side: Side, file: ClientFile, room: Room = ROOM) -> Screened:
+    found = Situation.of(file, TODAY, room).screen(variation(f"figure_four.{rung}"), side)
+    assert not isinstance(found, NoGrid)
+    return found
+
+
+class Verdicts(TestCase):
+    def test_without_records_the_plain_set_up_is_clear(self) -> None:
+        for side in SIDES:
+            self.assertIs(screened("block_flat", side, client(ranges=FREE)).verdict, Verdict.CLEAR)
+
+    def test_a_replaced_hip_needs_a_set_up(self) -> None:
+        file = client([hip()], ranges=FREE)
+        found = screened("block_flat", Side.RIGHT, file)
+        self.assertIs(found.verdict, Verdict.WITH_SETUP)
+        self.assertGreater(found.grid.batch.values["seat"][found.best], 45)
+        self.assertFalse(any(f.severity == "stop" for f in findings_at(found, found.best)))
+
+    def test_the_other_leg_counts_too(self) -> None:
+        """Working the left leg seats the right hip: its limits hold for the left lane."""
+        found = screened("block_flat", Side.LEFT, client([hip()], ranges=FREE))
+        self.assertIs(found.verdict, Verdict.WITH_SETUP)
+        self.assertTrue(any(f.side == "right" for f in findings_at(found, found.grid.plain or 0)))
+
+    def test_crossing_is_left_out_early_and_says_every_reason(self) -> None:
+        found = screened("over_thigh", Side.RIGHT, client([hip(days_ago=30)], ranges=FREE))
+        self.assertIs(found.verdict, Verdict.LEAVE_OUT)
+        said = {code for finding in findings_at(found, found.best) for code in finding.codes}
+        self.assertIn("hip.crossing_ankle", said)
+
+    def test_an_open_question_is_check_first(self) -> None:
+        file = client([knee(side="left", diagnosis="unknown", site="unknown")], ranges=FREE)
+        self.assertIs(screened("block_flat", Side.LEFT, file).verdict, Verdict.CHECK_FIRST)
+
+    def test_a_soft_seat_is_never_chosen_for_a_replaced_hip(self) -> None:
+        found = screened("block_flat", Side.RIGHT, client([hip()], ranges=FREE))
+        soft = found.grid.batch.soft_seat
+        self.assertTrue(soft.any())
+        self.assertTrue((found.totals.stops[soft] > 0).all())
+
+    def test_a_sore_knee_under_load_closes_standing_up_only_where_it_must(self) -> None:
+        """The front of one knee is sore: the other leg carries the weight, that foot goes forward."""
+        file = client([knee(side="left")], ranges=FREE, daily=[pain(5)])
+        found = screened("block_flat", Side.RIGHT, file)
+        self.assertIn(found.verdict, (Verdict.CLEAR, Verdict.WITH_SETUP))
+        self.assertEqual(found.techniques[int(found.technique[found.best])].id, "left_forward")
+
+
+class Preferences(TestCase):
+    def test_the_order_is_lexicographic(self) -> None:
+        found = screened("block_side", Side.RIGHT, client([hip()], ranges=FREE))
+        keys = [
+            (
+                not found.possible[i], found.totals.stops[i], found.totals.asks[i] > 0, found.totals.cautions[i],
+                round(abs(float(found.purpose[i]) - 85)), found.grid.items[i],
+            )
+            for i in found.order
+        ]  # fmt: skip
+        self.assertEqual(keys, sorted(keys))
+
+    def test_the_answer_is_the_same_every_time(self) -> None:
+        file = client([hip()], ranges=FREE)
+        first, second = (screened("block_end", Side.LEFT, file) for _ in range(2))
+        np.testing.assert_array_equal(first.order, second.order)
+
+    def test_the_few_are_allowed_and_different(self) -> None:
+        found = screened("block_flat", Side.RIGHT, client([hip()], ranges=FREE))
+        few = [row for _, row in best_few(found)]
+        self.assertEqual(len(few), len(set(few)))
+        self.assertTrue(all(found.allowed(row) for row in few))
+
+    def test_what_was_last_used_is_found_again(self) -> None:
+        found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        for row in (0, found.best, found.grid.size - 1):
+            self.assertEqual(found.grid.nearest(found.grid.setup(row)), row)
+
+    def test_a_remembered_height_is_met_by_the_nearest_buildable_one(self) -> None:
+        found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        setup = {**found.grid.setup(found.best), "seat": SlotValue(stack="gone:seat", number=49.0)}
+        row = found.grid.nearest(setup)
+        self.assertAlmostEqual(float(found.grid.batch.values["seat"][row]), 49.2, delta=0.3)
+
+    def test_a_sore_inner_meniscus_starts_with_the_foot_drawn_up(self) -> None:
+        file = client([knee(side="right", diagnosis="inner_meniscus")], ranges=FREE, daily=[pain(2)])
+        self.assertEqual(screened("block_flat", Side.RIGHT, file).grid.setup(0)["foot"].choice, "drawn_up")
+        self.assertEqual(screened("block_flat", Side.LEFT, file).grid.setup(0)["foot"].choice, "at_rest")
+
+
+class Rooms(TestCase):
+    def test_a_room_without_blocks_says_so(self) -> None:
+        bare = parse(Room, {"props": [{"id": "c", "kind": "chair", "count": 1}]})
+        found = Situation.of(client(ranges=FREE), TODAY, bare).screen(variation("figure_four.block_end"), Side.LEFT)
+        self.assertIsInstance(found, NoGrid)
+        assert isinstance(found, NoGrid)
+        self.assertEqual(found.slot, "foot_block")
+
+    def test_no_set_up_takes_more_than_the_room_has(self) -> None:
+        one_block = parse(
+            Room, {"props": [{"id": "c", "kind": "chair", "count": 1}, {"id": "b", "kind": "block", "count": 1}]}
+        )
+        found = screened("block_flat", Side.LEFT, client(stature=152, ranges=FREE), one_block)
+        for row in range(found.grid.size):
+            stacks = found.grid.stacks(row)
+            self.assertFalse(stacks["foot_block"].layers and stacks["rest_foot"].layers)
+
+
+class Monotony(TestCase):
+    @settings(max_examples=12, deadline=None)
+    @given(
+        st.floats(60, 110), st.floats(0, 40), st.sampled_from(["foot_on_floor", "block_side", "over_thigh"]),
+        st.sampled_from(list(SIDES)), st.floats(35, 85),
+    )  # fmt: skip
+    def test_a_tighter_limit_never_improves_a_verdict(
+        self, bend: float, tighter: float, rung: str, side: Side, out: float
+    ) -> None:
+        rank = [Verdict.CLEAR, Verdict.WITH_SETUP, Verdict.CHECK_FIRST, Verdict.LEAVE_OUT]
+        ranges = {("open_external_rotation", s): out for s in ("left", "right")}
+        loose, tight = (
+            screened(rung, side, client([hip(surgeon_bend_deg=degrees)], ranges=ranges)).verdict
+            for degrees in (bend, max(30, bend - tighter))
+        )
+        self.assertGreaterEqual(rank.index(tight), rank.index(loose))
+
+
+class OwnRules(TestCase):
+    def test_a_pose_asks_only_cautions_of_its_own_shape(self) -> None:
+        for rung in variations():
+            for limit in own_limits(rung, Side.LEFT):
+                self.assertIs(limit.severity, Severity.CAUTION)
+
+
+def clearance(scope: str) -> dict[str, Any]:
+    return {"who": "surgeon", "date": TODAY - dt.timedelta(days=1), "scope": [scope]}
+
+
+class Lifting(TestCase):
+    def test_a_clearance_opens_what_it_names(self) -> None:
+        limited = client([hip(days_ago=100)], ranges={**FREE, ("open_external_rotation", "right"): 85.0})
+        opened = client(
+            [hip(days_ago=100, clearances=[clearance("bend")])],
+            ranges={**FREE, ("open_external_rotation", "right"): 85.0},
+        )
+        self.assertIs(screened("over_thigh", Side.RIGHT, limited).verdict, Verdict.LEAVE_OUT)
+        self.assertIn(screened("over_thigh", Side.RIGHT, opened).verdict, (Verdict.CLEAR, Verdict.WITH_SETUP))

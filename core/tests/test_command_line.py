@@ -1,0 +1,87 @@
+"""The core from the command line: JSON in, JSON out, clear refusals."""
+
+from __future__ import annotations
+
+import io
+import json
+from contextlib import redirect_stdout
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+from unittest import TestCase
+
+from asketa_core.__main__ import main
+from tests.strategies import ROOM, TODAY, client, hip
+
+
+def run(command: str, request: Any = None, raw: str | None = None) -> tuple[int, Any]:
+    with TemporaryDirectory() as folder, redirect_stdout(io.StringIO()) as out:
+        file = Path(folder) / "request.json"
+        file.write_text(raw if raw is not None else json.dumps(request, default=str), encoding="utf-8")
+        code = main([command, str(file)])
+    return code, json.loads(out.getvalue())
+
+
+class Angles(TestCase):
+    def test_answers_the_documented_keys(self) -> None:
+        code, answer = run("angles", {"side": "left", "hip": [0, 10, 50], "knee": [40, 10, 50], "ankle": [40, 10, 10]})
+        self.assertEqual(code, 0)
+        self.assertLessEqual(
+            {
+                "flexion_deg", "abduction_deg", "external_rotation_deg", "hip_closing_deg", "knee_flexion_deg", "knee",
+                "stopped_by", "reach_shortfall_cm", "knee_flexion_shortfall_deg", "near_singular",
+            },
+            set(answer),
+        )  # fmt: skip
+
+    def test_two_ways_to_the_knee_are_one_too_many(self) -> None:
+        code, answer = run(
+            "angles", {"side": "left", "hip": [0, 10, 50], "knee": [40, 10, 50], "ankle": [40, 10, 10], "swivel_deg": 3}
+        )
+        self.assertEqual(code, 2)
+        self.assertEqual(set(answer["error"]), {"field", "reason", "remedy"})
+        self.assertIn("exactly one", answer["error"]["reason"])
+
+
+class Screen(TestCase):
+    def request(self, **more: Any) -> dict[str, Any]:
+        file = client([hip()]).model_dump(mode="json")
+        return {"client": file, "date": str(TODAY), "room": ROOM.model_dump(mode="json"), **more}
+
+    def test_one_variation_both_sides(self) -> None:
+        code, answer = run("screen", self.request(variations=["figure_four.block_flat"]))
+        self.assertEqual(code, 0)
+        (only,) = answer["variations"]
+        self.assertEqual(only["id"], "figure_four.block_flat")
+        for side in ("left", "right"):
+            self.assertEqual(only["sides"][side]["verdict"], "with_setup")
+            self.assertTrue(only["sides"][side]["best"]["setup"]["seat"]["stack"])
+            self.assertTrue(only["sides"][side]["margins"][side])
+
+    def test_an_unknown_key_is_refused_with_its_path(self) -> None:
+        request = self.request()
+        request["client"]["entries"][0]["facts"]["aproach"] = "posterior"
+        code, answer = run("screen", request)
+        self.assertEqual(code, 2)
+        self.assertIn("facts.aproach", answer["error"]["field"])
+
+    def test_an_unknown_variation_is_refused(self) -> None:
+        self.assertEqual(run("screen", self.request(variations=["figure_four.flying"]))[0], 2)
+
+    def test_a_client_without_stature_is_refused(self) -> None:
+        request = self.request()
+        request["client"]["body"] = []
+        code, answer = run("screen", request)
+        self.assertEqual((code, answer["error"]["field"]), (2, "body"))
+
+
+class Other(TestCase):
+    def test_broken_json_says_where(self) -> None:
+        code, answer = run("angles", raw='{"side": ')
+        self.assertEqual(code, 2)
+        self.assertIn("line 1", answer["error"]["field"])
+
+    def test_schemas_of_everything_that_is_read(self) -> None:
+        with redirect_stdout(io.StringIO()) as out:
+            self.assertEqual(main(["schema"]), 0)
+        self.assertEqual(set(json.loads(out.getvalue())), {"angles", "screen", "client_file", "room", "family"})

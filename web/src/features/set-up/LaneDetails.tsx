@@ -1,0 +1,85 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import type { ReactNode } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Schemas, Side } from '../../api/client'
+import { VerdictMark } from '../../shared/ui/VerdictMark'
+import { Options } from './Options'
+import type { LaneState } from './useLaneState'
+
+interface Props {
+  side: Side
+  state: LaneState
+  onGo: (rung: string) => void
+}
+
+/** What to fetch, the other set-ups found, how to get in and out, and the rungs beside this one. */
+export function LaneDetails({ side, state, onGo }: Props) {
+  const { t } = useTranslation()
+  const { setup, detail, indices, choose, verdict } = state
+  if (setup.data === undefined || detail === undefined) return <div />
+  const rung = setup.data
+  return (
+    <Box
+      component="section"
+      aria-label={t(`side.${side}`)}
+      sx={{ borderLeft: `3px solid var(--${side})`, pl: 1.5 }}
+    >
+      <Row label={t('setUp.fetch')}>
+        <strong>{detail.fetch.join(', ')}</strong>
+      </Row>
+      <Row label={t('setUp.getting')}>{detail.technique_words}</Row>
+      {verdict === 'with_setup' && rung.plain_reasons[0] !== undefined && (
+        <Row label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Row>
+      )}
+      <Options options={rung.options} chosen={indices} onChoose={choose} />
+      <Row label={t('setUp.cues')}>{rung.cues.join(' ')}</Row>
+      <Row label={t('setUp.watch')}>{rung.watch.join(' ')}</Row>
+      <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
+        <Neighbour mark="[" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={onGo} />
+        <Neighbour mark="]" label={t('setUp.stepForward')} neighbour={rung.step_forward} onGo={onGo} />
+      </Box>
+    </Box>
+  )
+}
+
+function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '100px 1fr',
+        mt: 0.6,
+        fontSize: '0.92rem',
+        lineHeight: 1.4,
+      }}
+    >
+      <Box sx={{ color: 'text.secondary' }}>{label}</Box>
+      <div>{children}</div>
+    </Box>
+  )
+}
+
+interface NeighbourProps {
+  mark: string
+  label: string
+  neighbour: Schemas['NeighbourOut'] | null
+  onGo: (rung: string) => void
+}
+
+function Neighbour({ mark, label, neighbour, onGo }: NeighbourProps) {
+  if (neighbour === null) return null
+  return (
+    <Button
+      size="small"
+      variant="outlined"
+      title={neighbour.reason === '' ? undefined : neighbour.reason}
+      onClick={() => {
+        onGo(neighbour.variation)
+      }}
+      startIcon={<VerdictMark verdict={neighbour.verdict} size={14} />}
+    >
+      {mark} {label}: {neighbour.short}
+    </Button>
+  )
+}

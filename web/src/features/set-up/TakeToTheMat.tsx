@@ -1,0 +1,77 @@
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import type { Side } from '../../api/client'
+import { useTakeToTheMat } from './queries'
+import type { LaneState } from './useLaneState'
+
+const STEP_S = 10
+
+/** How long to hold, and the way to today's plan. Closed set-ups cannot be taken. */
+export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) {
+  const { t } = useTranslation()
+  const take = useTakeToTheMat()
+  const rung = state.setup.data
+  if (rung === undefined) return null
+  const holds = Array.from(
+    { length: Math.floor((rung.hold_to_s - rung.hold_from_s) / STEP_S) + 1 },
+    (_, k) => rung.hold_from_s + STEP_S * k,
+  )
+  const accepted = Object.entries(state.reasons)
+    .filter(([, reason]) => reason.trim().length >= 3)
+    .map(([code, reason]) => ({ codes: [code], reason: reason.trim() }))
+  return (
+    <Box>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+        <TextField
+          select
+          label={t('setUp.hold')}
+          value={state.dose}
+          onChange={(event) => {
+            state.setDose(Number(event.target.value))
+          }}
+          sx={{ width: 84 }}
+        >
+          {holds.map((each) => (
+            <MenuItem key={each} value={each}>
+              {t('setUp.seconds', { count: each })}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button
+          variant="contained"
+          disabled={take.isPending || state.detail?.allowed !== true}
+          onClick={() => {
+            take.mutate({
+              variation: rung.variation,
+              side,
+              setup: state.wanted,
+              dose_s: state.dose,
+              accepted,
+            })
+          }}
+          sx={{
+            bgcolor: `var(--${side})`,
+            '&:hover': { bgcolor: `var(--${side})`, filter: 'brightness(0.9)' },
+          }}
+        >
+          {t('setUp.take')}
+        </Button>
+      </Box>
+      {take.isSuccess && (
+        <Typography role="status" sx={{ color: `var(--${side})`, fontWeight: 600, textAlign: 'right' }}>
+          ✓ {t('setUp.taken')}
+        </Typography>
+      )}
+      {take.isError && (
+        <Alert severity="error" variant="outlined">
+          {take.error.message}
+        </Alert>
+      )}
+    </Box>
+  )
+}
