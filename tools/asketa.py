@@ -205,7 +205,7 @@ def test(options: argparse.Namespace) -> int:
     for label in labels:
         # One run a root: the core's tests stand on their own and know nothing of Django.
         failed |= run(
-            [str(PYTHON), "manage.py", "test", label, "--noinput", "--timing"],
+            [str(PYTHON), "manage.py", "test", label, "--noinput", "--parallel", "2"],
             cwd=ROOT / "server",
             env={**server_environment(cluster, "owner"), "DJANGO_ALLOW_ASYNC_UNSAFE": "1"},
             check=False,
@@ -234,6 +234,18 @@ def bench(options: argparse.Namespace) -> int:
     """Measure the engine; ratios and counts."""
     python_environment("test")
     return run([str(PYTHON), "core/bench/bench.py"], cwd=ROOT, check=False)
+
+
+def api_types(options: argparse.Namespace) -> int:
+    """Write the API's schema and the web client's types made from it."""
+    python_environment("test")
+    node = node_environment()
+    schema = WEB / "src" / "api" / "schema.json"
+    cluster = Cluster(LOCAL)
+    manage(cluster, "export_openapi_schema", "--api", "config.api.api", "--indent", "2", "--output", str(schema))
+    types = schema.with_suffix(".d.ts")
+    run(["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(types)], cwd=WEB, env=node)
+    return 0
 
 
 def stop(options: argparse.Namespace) -> int:
@@ -285,6 +297,7 @@ COMMANDS = {
     "demo": demo,
     "test": test,
     "bench": bench,
+    "api-types": api_types,
     "stop": stop,
     "reset-demo": reset_demo,
     "manage": manage_command,

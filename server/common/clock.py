@@ -14,8 +14,11 @@ from django.utils import timezone
 _set_to: ContextVar[dt.datetime | None] = ContextVar("clock", default=None)
 
 
+_offset = dt.timedelta()
+
+
 def now() -> dt.datetime:
-    return _set_to.get() or timezone.now()
+    return _set_to.get() or timezone.now() + _offset
 
 
 def local_now(time_zone: str) -> dt.datetime:
@@ -34,3 +37,15 @@ def set_to(moment: dt.datetime) -> Iterator[None]:
         yield
     finally:
         _set_to.reset(token)
+
+
+@contextmanager
+def set_for_everyone(moment: dt.datetime) -> Iterator[None]:
+    """Let it be another time for every thread of this process, for tests that drive a live server."""
+    global _offset  # noqa: PLW0603 — a clock is one for all
+    before = _offset
+    _offset = moment - timezone.now()
+    try:
+        yield
+    finally:
+        _offset = before

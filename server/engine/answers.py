@@ -128,7 +128,7 @@ class Today:
 
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
         state = ",".join(f"{j.response.id}{j.tolerance.value}" for j in judged)
-        return self.cached("decision", family, side, _digest(state), compute=compute)
+        return self.cached("decision", family, side, digest(state), compute=compute)
 
     @property
     def recently_operated(self) -> bool:
@@ -148,10 +148,10 @@ class Today:
 
 def situation_key(file: ClientFile, room: Room) -> str:
     """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it."""
-    return _digest(file.model_dump_json(exclude={"responses"}) + room.model_dump_json() + RULES_FINGERPRINT["engine"])
+    return digest(file.model_dump_json(exclude={"responses"}) + room.model_dump_json() + RULES_FINGERPRINT["engine"])
 
 
-def _digest(text: str) -> str:
+def digest(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()[:24]
 
 

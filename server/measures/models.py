@@ -27,7 +27,7 @@ class Measure(PracticeRow):
         constraints = [
             models.CheckConstraint(
                 condition=(models.Q(quantity__in=BODY_QUANTITIES) & models.Q(side__isnull=True))
-                | (~models.Q(quantity__in=BODY_QUANTITIES) & SIDE_KNOWN),
+                | (~models.Q(quantity__in=BODY_QUANTITIES) & models.Q(side__isnull=False) & SIDE_KNOWN),
                 name="measure_side_fits_quantity",
             )
         ]

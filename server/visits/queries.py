@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 from engine.adapter import logged_items
-from engine.answers import Today
+from engine.answers import Today, digest
 
 from asketa_core import (
     SIDES,
@@ -420,7 +420,7 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
             "step_back",
             rung.id,
             side,
-            str(sorted(planned["setup"].items())),
+            digest(repr(sorted(planned["setup"].items()))),
             compute=lambda: _step_back(today, rung, side, setup),
         )
         or None,

@@ -1,0 +1,243 @@
+"""A therapist's whole road once, in a real browser against a real server."""
+
+from __future__ import annotations
+
+import datetime as dt
+import os
+import re
+from pathlib import Path
+from typing import ClassVar
+
+from common import clock
+from demo import loader
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.cache import cache
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+CHROMIUM = "/usr/bin/chromium"
+EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
+SLOW_MS = 20_000
+
+
+class Journey(StaticLiveServerTestCase):
+    playwright: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Playwright's own loop makes Django take the test thread for an asynchronous one.
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        cache.clear()
+        loader.load(Path(__file__).parent / "people.yaml")
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+        context.set_default_timeout(SLOW_MS)
+        expect.set_options(timeout=SLOW_MS)
+        self.page: Page = context.new_page()
+        self.errors: list[str] = []
+        self.page.on("pageerror", lambda error: self.errors.append(str(error)))
+        self.addCleanup(context.close)
+
+    def sign_in(self, password: str = PASSWORD) -> None:
+        self.page.goto(self.live_server_url)
+        self.page.get_by_label("E-mail address").fill(EMAIL)
+        self.page.get_by_label("Password").fill(password)
+        self.page.get_by_role("button", name="Sign in").click()
+
+    def go(self, stop: str) -> None:
+        self.page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
+
+    def choose(self, label: str, option: str) -> None:
+        self.page.get_by_role("dialog").get_by_label(label).click()
+        self.page.get_by_role("option", name=option, exact=True).click()
+
+    def test_a_refused_sign_in_says_so_and_keeps_the_address(self) -> None:
+        self.sign_in("not-the-password")
+        expect(self.page.get_by_role("alert")).to_contain_text("do not go together")
+        expect(self.page.get_by_label("E-mail address")).to_have_value(EMAIL)
+
+    def test_from_the_first_record_to_the_next_visits_step(self) -> None:
+        page = self.page
+        self.sign_in()
+        page.get_by_role("button", name="New client").click()
+        page.get_by_role("dialog").get_by_label("Name").fill("Wilmot Sayer")
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_role("heading", name="Wilmot Sayer")).to_be_visible()
+        self.record_hip()
+        self.record_knee()
+        self.measure()
+        self.choose_rungs()
+        self.set_up_and_take_to_the_mat()
+        self.log_both_sides()
+        self.come_back_and_see_the_offer()
+        self.assertEqual(self.errors, [])
+
+    def record_hip(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="Record on the right").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog.get_by_text("Choose what is to be recorded.")).to_be_visible()
+        self.choose("What is it?", "Hip replacement")
+        expect(dialog.get_by_text("Operation date missing")).to_be_visible()
+        today = clock.today("Europe/London")
+        dialog.get_by_label("Date of the operation").fill(str(today + dt.timedelta(days=3)))
+        self.choose("Surgical approach", "posterior")
+        self.choose("Ever dislocated?", "no")
+        self.choose("Abductors or trochanter repaired?", "no")
+        self.choose("Weight bearing", "full")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog.get_by_text("This date lies in the future.")).to_be_visible()
+        # Nothing typed was lost; without a side the form asks for it.
+        expect(dialog.get_by_label("Surgical approach")).to_contain_text("posterior")
+        dialog.get_by_label("Date of the operation").fill(str(today - dt.timedelta(days=63)))
+        self.choose("Which side?", "—")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog.locator("p.Mui-error")).to_contain_text("Which side?")
+        expect(dialog.get_by_label("Surgical approach")).to_contain_text("posterior")
+        self.choose("Which side?", "right")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog).to_be_hidden()
+        right = page.locator("main")
+        expect(right.get_by_role("heading", name="Hip replaced, posterior, week 9")).to_be_visible()
+        expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Hip bend 90°")
+
+    def record_knee(self) -> None:
+        page = self.page
+        page.get_by_role("button", name="Record on the left").click()
+        dialog = page.get_by_role("dialog")
+        self.choose("What is it?", "Knee pain")
+        self.choose("Where does it hurt?", "front")
+        self.choose("Diagnosis", "kneecap pain")
+        self.choose("Was it operated?", "no")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog).to_be_hidden()
+        expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Ask how it is today.")
+        page.get_by_role("button", name="How is it today?").click()
+        self.choose("Pain today, 0–10", "2")
+        self.choose("Once stirred up, sore until next day?", "no")
+        page.get_by_role("dialog").get_by_role("button", name="Save").click()
+        expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Pain 2 of 10")
+
+    def measure(self) -> None:
+        page = self.page
+        self.go("Choose")
+        expect(page.get_by_text("The stature is missing")).to_be_visible()
+        self.go("Measures")
+        page.get_by_label("Stature (cm)").fill("17")
+        page.get_by_label("Weight (kg)").fill("78")
+        page.get_by_label("Turning out, hip open, left").fill("50")
+        page.get_by_role("button", name="Store readings").click()
+        expect(page.get_by_text("120–220 cm")).to_be_visible()
+        # Moving away and back keeps everything typed.
+        self.go("Limits")
+        self.go("Measures")
+        expect(page.get_by_label("Stature (cm)")).to_have_value("17")
+        expect(page.get_by_label("Turning out, hip open, left")).to_have_value("50")
+        page.get_by_label("Stature (cm)").fill("174")
+        for name, left, right in (
+            ("Turning out, hip open", "50", "62"),
+            ("Hip flexion, knee bent", "118", "100"),
+            ("Knee flexion", "138", "136"),
+        ):
+            page.get_by_label(f"{name}, left").fill(left)
+            page.get_by_label(f"{name}, right").fill(right)
+        page.get_by_role("button", name="Store readings").click()
+        expect(page.get_by_text("Stored.")).to_be_visible()
+        expect(page.get_by_text("50° ± 5")).to_be_visible()
+
+    def choose_rungs(self) -> None:
+        page = self.page
+        self.go("Choose")
+        lane = page.get_by_role("group", name="Figure-four, right")
+        over = lane.get_by_role("button", name=re.compile("over thigh"))
+        expect(over).to_have_accessible_name(re.compile("leave out"))
+        over.click()
+        expect(page.get_by_text(re.compile("Right hip bend .* hip replaced, posterior, week 9"))).to_be_visible()
+        lane.get_by_role("button", name=re.compile("block flat")).click()
+        page.get_by_role("group", name="Figure-four, left").get_by_role("button", name=re.compile("on end")).click()
+        page.get_by_role("button", name="Set up both sides").click()
+
+    def set_up_and_take_to_the_mat(self) -> None:
+        page = self.page
+        right = page.get_by_role("region", name="right").first
+        expect(right.get_by_role("heading")).to_contain_text("with this set-up")
+        figure = right.locator("svg[role=img]")
+        expect(figure).to_have_attribute("aria-label", re.compile("Right leg worked"))
+        before = figure.get_attribute("aria-label")
+        right.get_by_role("button", name=re.compile("Seat: higher")).click()
+        expect(figure).not_to_have_attribute("aria-label", before or "")
+        expect(page.get_by_text("limit 90°").first).to_be_visible()
+        for side in ("left", "right"):
+            lane = page.get_by_role("region", name=side).first
+            lane.get_by_role("button", name="Take to the mat").click()
+            expect(lane.get_by_role("status")).to_contain_text("On today’s plan")
+
+    def log_both_sides(self) -> None:
+        page = self.page
+        self.go("On the mat")
+        expect(page.get_by_role("button", name="Step back, right")).to_be_visible()
+        page.get_by_role("button", name="Log left").click()
+        expect(page.get_by_text("Tap the discomfort during the hold first.")).to_be_visible()
+        for side, during in (("left", "1"), ("right", "0")):
+            lane = page.get_by_role("region", name=side, exact=True)
+            lane.get_by_role("button", name=re.compile("^during")).or_(
+                lane.get_by_role("radio", name=re.compile("^during"))
+            ).first.click()
+            lane.get_by_role("button", name=f"during {during}, {side}").click()
+            lane.get_by_role("button", name=f"after 0, {side}").click()
+            lane.get_by_role("button", name="stretch").click()
+            lane.get_by_role("button", name=f"Log {side}").click()
+            expect(lane.get_by_role("status")).to_contain_text("Logged: morning open")
+        page.get_by_role("link", name="Leave the mat").click()
+
+    def come_back_and_see_the_offer(self) -> None:
+        """A week later: the morning is asked, last time's set-up is there, and so is the next step."""
+        page = self.page
+        address = page.url
+        with clock.set_for_everyone(clock.now() + dt.timedelta(days=7)):
+            page.goto(address.split("/set-up")[0] + "/mat")
+            for _ in range(2):
+                page.get_by_role("region", name="Did it settle by the next morning?").get_by_role(
+                    "button", name="settled", exact=True
+                ).first.click()
+                page.wait_for_timeout(300)
+            expect(page.get_by_role("region", name="Did it settle by the next morning?")).to_be_hidden()
+            page.goto(address.split("/set-up")[0] + "/choose")
+            lane = page.get_by_role("group", name="Figure-four, left")
+            expect(lane.get_by_role("button", name=re.compile("on end.*here"))).to_be_visible()
+            expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Calm 1 of 3 times here")
+
+    def test_another_practices_client_is_not_to_be_found(self) -> None:
+        from clients.models import Client  # noqa: PLC0415
+        from django_scopes import scopes_disabled  # noqa: PLC0415
+
+        with scopes_disabled():
+            foreign = Client.objects.get(occupation="ferryman")
+            own = Client.objects.get(occupation="clock repairer")
+        self.sign_in()
+        self.page.get_by_role("heading", name="Clients").wait_for()
+        self.page.goto(f"{self.live_server_url}/practices/{own.practice_id}/clients/{foreign.pk}/limits")
+        expect(self.page.get_by_text("There is nothing at this address")).to_be_visible()
+
+    def test_keys_work_and_can_be_listed(self) -> None:
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        self.go("Set up")
+        page.get_by_role("button", name="Take to the mat").first.wait_for()
+        page.keyboard.press("l")
+        page.keyboard.press("[")
+        expect(page).to_have_url(re.compile("left=figure_four.block_side"))
+        page.keyboard.press("?")
+        expect(page.get_by_role("dialog")).to_contain_text("step back on the chosen side")

@@ -1,0 +1,17 @@
+"""The web client's types are the server's: the stored schema is what the API says now."""
+
+from __future__ import annotations
+
+import json
+
+from config.api import api
+from django.conf import settings
+from django.test import SimpleTestCase
+from ninja.responses import NinjaJSONEncoder
+
+
+class Types(SimpleTestCase):
+    def test_stored_schema_is_current(self) -> None:
+        stored = json.loads((settings.ROOT / "web" / "src" / "api" / "schema.json").read_text(encoding="utf-8"))
+        current = json.loads(json.dumps(api.get_openapi_schema(), cls=NinjaJSONEncoder))
+        self.assertEqual(stored, current, "run: ./asketa api-types")

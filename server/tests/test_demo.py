@@ -1,0 +1,36 @@
+"""The demo data loads through the services and shows what it is meant to show."""
+
+from __future__ import annotations
+
+from clients.models import Client
+from demo import loader
+from django.core.cache import cache
+from django.test import TestCase
+from django_scopes import scope
+from engine.answers import Today
+from practices.models import Practice
+
+from asketa_core import Side
+
+
+class Demo(TestCase):
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cache.clear()
+        loader.load()
+
+    def test_two_practices_each_with_its_own_clients(self) -> None:
+        self.assertTrue(loader.is_loaded())
+        for name, count in (("The Weir Room", 4), ("The Tithe Loft", 1)):
+            practice = Practice.objects.get(name=name)
+            with scope(practice=practice):
+                self.assertEqual(Client.objects.count(), count)
+
+    def test_the_clock_repairer_and_the_postwoman_stand_where_the_story_puts_them(self) -> None:
+        practice = Practice.objects.get(name="The Weir Room")
+        with scope(practice=practice):
+            by_work = {c.occupation: c for c in Client.objects.select_related("practice")}
+            clock_repairer = Today.of(by_work["clock repairer"])
+            self.assertEqual(clock_repairer.decision("figure_four", Side.RIGHT).action.value, "offer")
+            postwoman = Today.of(by_work["postwoman"])
+            self.assertEqual(postwoman.decision("figure_four", Side.RIGHT).action.value, "step_back")

@@ -1,0 +1,125 @@
+"""Records, clearances and daily answers: what is stored, what is refused, what is never lost."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+from audit.models import AuditEvent
+from clients.models import Entry
+from django_scopes import scope
+
+from tests.base import ApiTest
+
+
+def hip(side: str = "right", **facts: Any) -> dict[str, Any]:
+    return {"entry": {"kind": "hip_replacement", "side": side, "facts": {"approach": "posterior", **facts}}}
+
+
+class Recording(ApiTest):
+    def test_a_record_turns_into_limits_at_once(self) -> None:
+        answer = self.post(self.url("/entries"), hip(date=str(self.house.today - dt.timedelta(weeks=9))))
+        self.assertEqual(answer.status_code, 201)
+        (entry,) = answer.json()
+        self.assertEqual(entry["label"], "Hip replaced, posterior, week 9")
+        self.assertIn("hip.bend", {limit["code"] for limit in entry["limits"]})
+        self.assertTrue(all(limit["source"] for limit in entry["limits"]))
+
+    def test_a_preview_stores_nothing(self) -> None:
+        answer = self.post(self.url("/entries/preview"), hip())
+        self.assertIn("hip.ask_date", {limit["code"] for limit in answer.json()})
+        self.assertEqual(self.client.get(self.url("/entries")).json(), [])
+
+    def test_a_date_in_the_future_names_its_field(self) -> None:
+        problems = self.fields(self.post(self.url("/entries"), hip(date=str(self.house.today + dt.timedelta(days=1)))))
+        self.assertIn("future", problems["facts.date"])
+
+    def test_today_is_no_future(self) -> None:
+        self.assertEqual(self.post(self.url("/entries"), hip(date=str(self.house.today))).status_code, 201)
+
+    def test_a_missing_side_names_its_field(self) -> None:
+        entry = hip()
+        del entry["entry"]["side"]
+        problems = self.fields(self.post(self.url("/entries"), entry))
+        self.assertTrue(any(field.endswith("side") for field in problems), problems)
+
+    def test_errors_never_echo_what_was_typed(self) -> None:
+        answer = self.post(self.url("/entries"), hip(approach="the-secret-approach"))
+        self.assertEqual(answer.status_code, 422)
+        self.assertNotIn("secret", answer.content.decode())
+
+    def test_unknown_facts_are_refused(self) -> None:
+        self.assertEqual(self.post(self.url("/entries"), hip(aproach="posterior")).status_code, 422)
+
+
+class Correcting(ApiTest):
+    def test_a_correction_replaces_and_keeps_the_history(self) -> None:
+        first = self.house.record_hip()
+        answer = self.put(self.url(f"/entries/{first.pk}"), hip(approach="lateral"))
+        (entry,) = answer.json()
+        self.assertEqual(entry["entry"]["facts"]["approach"], "lateral")
+        self.assertEqual(entry["root"], str(first.pk))
+        with scope(practice=self.house.practice):
+            self.assertEqual(Entry.objects.count(), 2)
+            self.assertEqual(Entry.objects.get(pk=first.pk).facts["approach"], "posterior")
+
+    def test_a_stale_correction_is_refused_and_shows_what_stands(self) -> None:
+        first = self.house.record_hip()
+        self.put(self.url(f"/entries/{first.pk}"), hip(approach="lateral"))
+        answer = self.put(self.url(f"/entries/{first.pk}"), hip(approach="anterolateral"))
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(answer.json()["current"]["facts"]["approach"], "lateral")
+
+    def test_clearances_stay_with_the_record_through_corrections(self) -> None:
+        first = self.house.record_hip()
+        given = {"who": "surgeon", "date": str(self.house.today), "scope": ["bend"]}
+        self.post(self.url(f"/entries/{first.pk}/clearances"), given)
+        (entry,) = self.put(self.url(f"/entries/{first.pk}"), hip(dislocated="no")).json()
+        self.assertEqual(entry["clearances"], [given])
+        self.assertNotIn("hip.bend", {limit["code"] for limit in entry["limits"]})
+
+    def test_taking_back_hides_and_keeps(self) -> None:
+        first = self.house.record_hip()
+        self.assertEqual(self.client.delete(self.url(f"/entries/{first.pk}")).json(), [])
+        with scope(practice=self.house.practice):
+            self.assertEqual(Entry.objects.count(), 2)
+
+    def test_every_change_is_in_the_audit(self) -> None:
+        first = self.house.record_hip()
+        self.put(self.url(f"/entries/{first.pk}"), hip())
+        with scope(practice=self.house.practice):
+            actions = set(AuditEvent.objects.values_list("action", flat=True))
+        self.assertLessEqual({"entry.recorded", "entry.corrected"}, actions)
+
+
+class Arrival(ApiTest):
+    def test_todays_pain_moves_the_limits(self) -> None:
+        entry = self.house.record_knee()
+        before = self.client.get(self.url("/entries")).json()[0]
+        self.assertIn("knee.ask_pain", {limit["code"] for limit in before["limits"]})
+        answer = self.post(self.url(f"/entries/{entry.pk}/daily"), {"pain_today": 5, "irritable": "no"})
+        codes = {limit["code"] for limit in answer.json()[0]["limits"]}
+        self.assertIn("knee.front_bend_sore", codes)
+        self.assertNotIn("knee.ask_pain", codes)
+
+    def test_eleven_of_ten_is_refused(self) -> None:
+        entry = self.house.record_knee()
+        self.assertIn("pain_today", self.fields(self.post(self.url(f"/entries/{entry.pk}/daily"), {"pain_today": 11})))
+
+
+class EditingClients(ApiTest):
+    def test_a_stale_edit_keeps_both_texts(self) -> None:
+        edit = {"name": "New name", "occupation": "weaver", "version": 1}
+        self.assertEqual(self.put(self.url(), edit).json()["version"], 2)
+        answer = self.put(self.url(), {**edit, "name": "Other name"})
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(answer.json()["current"]["name"], "New name")
+
+    def test_a_client_needs_a_name(self) -> None:
+        url = f"/api/practices/{self.house.practice.pk}/clients"
+        self.assertIn("name", self.fields(self.post(url, {"name": ""})))
+
+    def test_search_by_name_or_occupation(self) -> None:
+        url = f"/api/practices/{self.house.practice.pk}/clients/search"
+        for text, found in (("mill", 1), ("WEAV", 1), ("zzz", 0), ("", 1)):
+            self.assertEqual(len(self.post(url, {"text": text}).json()), found, text)

@@ -1,0 +1,73 @@
+"""Where things may come from, and what must not stand in files."""
+
+from __future__ import annotations
+
+import ast
+import re
+from pathlib import Path
+
+from django.conf import settings
+from django.test import SimpleTestCase
+
+SERVER = Path(settings.ROOT) / "server"
+FOLDERS = (
+    "common",
+    "accounts",
+    "practices",
+    "audit",
+    "room",
+    "clients",
+    "measures",
+    "visits",
+    "engine",
+    "demo",
+    "config",
+)
+CORE_MODULES = {"asketa_core", "asketa_core.clientfile"}
+TAKES_NOTHING_FROM = {"common": FOLDERS[1:], "practices": ("room", "clients", "measures", "visits", "engine", "demo"),
+                      "accounts": ("room", "clients", "measures", "visits", "engine", "demo"),
+                      "room": ("clients", "measures", "visits", "engine", "demo"),
+                      "engine": ("demo", "config")}  # fmt: skip
+
+
+def imports_of(path: Path) -> set[str]:
+    found: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.Import):
+            found.update(alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom) and node.module is not None:
+            found.add(node.module)
+    return found
+
+
+class Imports(SimpleTestCase):
+    def test_the_server_uses_only_the_cores_public_surface(self) -> None:
+        for folder in FOLDERS:
+            for path in (SERVER / folder).rglob("*.py"):
+                used = {name for name in imports_of(path) if name.startswith("asketa_core")}
+                self.assertLessEqual(used, CORE_MODULES, str(path))
+
+    def test_nothing_below_imports_from_above(self) -> None:
+        for folder, above in TAKES_NOTHING_FROM.items():
+            for path in (SERVER / folder).rglob("*.py"):
+                for name in imports_of(path):
+                    self.assertNotIn(name.split(".")[0], above, f"{path}: {name}")
+
+
+class Files(SimpleTestCase):
+    def test_no_registry_addresses(self) -> None:
+        root = Path(settings.ROOT)
+        locks = [
+            *root.glob("requirements/*.txt"),
+            *root.glob("requirements/*.in"),
+            root / "web" / "package-lock.json",
+            root / "web" / ".npmrc",
+        ]
+        for path in locks:
+            text = path.read_text(encoding="utf-8")
+            self.assertIsNone(
+                re.search(r'"resolved"|--index-url|https?://(?!.*(?:fund|opencollective|github|tidelift))', text)
+                if path.suffix != ".json"
+                else re.search(r'"resolved": *"http', text),
+                path.name,
+            )

@@ -1,0 +1,209 @@
+"""Choosing, setting up, logging and the next visit, through the API."""
+
+from __future__ import annotations
+
+import datetime as dt
+import uuid
+from typing import Any
+
+from common import clock
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from django_scopes import scope
+from visits.models import LoggedItem
+
+from tests.base import ApiTest, House
+
+FLAT, OVER = "figure_four.block_flat", "figure_four.over_thigh"
+
+
+class Choosing(ApiTest):
+    def lane(self, side: str = "right") -> dict[str, Any]:
+        (ladder,) = self.client.get(self.url("/ladders")).json()
+        return {rung["variation"]: rung for rung in ladder[side]["rungs"]}
+
+    def test_verdicts_follow_the_records(self) -> None:
+        self.assertEqual(self.lane()[FLAT]["verdict"], "clear")
+        self.house.record_hip()
+        lane = self.lane()
+        self.assertEqual(lane[FLAT]["verdict"], "with_setup")
+        self.assertEqual(lane[OVER]["verdict"], "leave_out")
+        self.assertIn("hip replaced, posterior, week 9", lane[OVER]["reasons"][0])
+        self.assertTrue(lane[FLAT]["figure"].startswith("<svg"))
+
+    def test_a_client_without_stature_is_told_what_is_missing(self) -> None:
+        url = f"/api/practices/{self.house.practice.pk}/clients"
+        fresh = uuid.UUID(self.post(url, {"name": "New"}).json()["id"])
+        self.assertIn("body", self.fields(self.client.get(self.url("/ladders", client=fresh))))
+        self.assertEqual(self.client.get(self.url("", client=fresh)).status_code, 200)
+
+
+class SettingUp(ApiTest):
+    def setup_of(self, rung: str = FLAT, side: str = "right") -> dict[str, Any]:
+        return self.client.get(self.url(f"/setups/{rung}/{side}")).json()
+
+    def test_the_grid_is_whole_and_agrees_with_the_details(self) -> None:
+        self.house.record_hip()
+        setup = self.setup_of()
+        grid, size = setup["grid"], 1
+        for length in grid["shape"]:
+            size *= length
+        self.assertEqual(len(grid["verdicts"]), size)
+        self.assertTrue(all(len(column) == size for column in grid["columns"].values()))
+        detail = setup["options"][0]["detail"]
+        position = 0
+        for length, index in zip(grid["shape"], detail["index"], strict=True):
+            position = position * length + min(index, length - 1)
+        self.assertEqual(grid["verdicts"][position], "s")
+        ruler = next(r for r in detail["rulers"]["right"] if r["readout"] == "hip_bend")
+        self.assertEqual(grid["columns"]["hip_bend.right"][position], round(ruler["high"]))
+        self.assertEqual((ruler["boundary"], ruler["boundary_kind"]), (90, "limit"))
+
+    def test_any_set_up_of_the_grid_can_be_asked_for(self) -> None:
+        setup = self.setup_of()
+        wanted = {axis["name"]: axis["choices"][-1]["value"] for axis in setup["axes"]}
+        answer = self.post(self.url(f"/setups/{FLAT}/right"), {"setup": wanted, "view": "behind"})
+        self.assertEqual(answer.status_code, 200)
+        self.assertEqual(answer.json()["setup"]["foot"]["choice"], "drawn_up")
+
+    def test_only_heights_this_room_can_build_are_offered(self) -> None:
+        seats = next(axis for axis in self.setup_of()["axes"] if axis["name"] == "seat")
+        self.assertTrue(all(choice["number"] >= 45 for choice in seats["choices"]))
+
+    def test_an_unknown_rung_is_nothing(self) -> None:
+        self.assertEqual(self.client.get(self.url("/setups/figure_four.flying/left")).status_code, 404)
+
+
+class TakingToTheMat(ApiTest):
+    def plan(self, side: str = "left", rung: str = FLAT, **more: Any) -> Any:
+        option = self.client.get(self.url(f"/setups/{rung}/{side}")).json()["options"][0]["detail"]
+        body = {"variation": rung, "side": side, "setup": option["setup"], "dose_s": 40, **more}
+        return self.post(self.url("/plan"), body)
+
+    def test_both_sides_stand_on_one_plan_with_the_step_back_ready(self) -> None:
+        self.house.record_hip()
+        self.plan("left", "figure_four.block_side")
+        (family,) = self.plan("right").json()["families"]
+        self.assertEqual(family["left"]["short"], "on its side")
+        self.assertEqual(family["right"]["step_back"]["variation"], "figure_four.foot_on_floor")
+        self.assertTrue(family["right"]["step_back"]["figure"].startswith("<svg"))
+
+    def test_a_closed_set_up_is_refused(self) -> None:
+        self.house.record_hip()
+        self.assertIn("setup", self.fields(self.plan("right", OVER)))
+
+    def test_an_accepted_caution_is_kept_with_its_reason(self) -> None:
+        accepted = [{"codes": ["shape.shin_level"], "reason": "knows this shape well"}]
+        self.plan("left", OVER, accepted=accepted)
+        self.post(self.url("/items"), self.house.item(variation=OVER))
+        with scope(practice=self.house.practice):
+            self.assertEqual(LoggedItem.objects.get().snapshot["accepted"], accepted)
+
+
+class Logging(ApiTest):
+    def test_what_happened_is_kept_with_what_was_known(self) -> None:
+        self.house.record_hip()
+        item = self.house.item()
+        self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        with scope(practice=self.house.practice):
+            stored = LoggedItem.objects.get()
+        self.assertEqual(stored.snapshot["verdict"], "with_setup")
+        self.assertEqual(stored.snapshot["records"]["entries"][0]["kind"], "hip_replacement")
+        self.assertEqual(set(stored.snapshot["hashes"]), {"poses", "limits", "engine"})
+        self.assertTrue(stored.snapshot["margins"]["left"])
+
+    def test_sending_twice_stores_once(self) -> None:
+        item = self.house.item()
+        for _ in range(2):
+            self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        self.assertEqual(len(self.client.get(self.url("/items")).json()), 1)
+
+    def test_a_correction_points_at_what_it_replaces(self) -> None:
+        item = self.house.item()
+        self.post(self.url("/items"), item)
+        fixed = self.house.item(during=3, replaces=item.id)
+        self.post(self.url("/items"), fixed)
+        (standing,) = self.client.get(self.url("/items")).json()
+        self.assertEqual((standing["id"], standing["during"]), (str(fixed.id), 3))
+        second = self.house.item(during=4, replaces=item.id)
+        self.assertEqual(self.post(self.url("/items"), second).status_code, 409)
+
+    def test_another_clients_item_is_nothing(self) -> None:
+        other = House("Loft", "owner@loft.example")
+        item = other.item()
+        self.sign_in(other)
+        self.post(self.url("/items", house=other), item)
+        self.sign_in(self.house)
+        self.assertEqual(self.post(self.url(f"/items/{item.id}/morning"), {"settled": True}).status_code, 404)
+
+
+class NextVisit(ApiTest):
+    def log(self, days_ago: int, settled: bool | None = True, **changes: Any) -> None:
+        moment = clock.now() - dt.timedelta(days=days_ago)
+        with clock.set_to(moment):
+            item = self.house.item(**changes)
+            self.post(self.url("/items"), item)
+        if settled is not None:
+            with clock.set_to(moment + dt.timedelta(days=1)):
+                self.post(self.url(f"/items/{item.id}/morning"), {"settled": settled})
+
+    def decision(self) -> dict[str, Any]:
+        (ladder,) = self.client.get(self.url("/ladders")).json()
+        return ladder["left"]["decision"]
+
+    def setUp(self) -> None:
+        with clock.set_to(clock.now() - dt.timedelta(days=30)):
+            super().setUp()
+
+    def test_calm_twice_offers_more_seconds(self) -> None:
+        self.log(14)
+        self.log(7)
+        decision = self.decision()
+        self.assertEqual((decision["action"], decision["step"]["dose_s"]), ("offer", 50))
+        notes = self.client.get(self.url()).json()["notes"]
+        self.assertIn(decision["reason"], {note["text"] for note in notes if note["weight"] == "promise"})
+
+    def test_a_flare_offers_the_step_back_with_its_reason(self) -> None:
+        self.log(7, kind="sharp")
+        decision = self.decision()
+        self.assertEqual(
+            (decision["action"], decision["step"]["variation"]), ("step_back", "figure_four.foot_on_floor")
+        )
+        self.assertIn("sharp", decision["reason"])
+
+    def test_an_open_morning_is_asked_at_the_next_visit(self) -> None:
+        self.log(7, settled=None)
+        (open_item,) = self.client.get(self.url("/mat")).json()["morning_open"]
+        self.assertEqual(open_item["tolerance"], "watch")
+        answer = self.post(self.url(f"/items/{open_item['id']}/morning"), {"settled": True})
+        self.assertEqual(answer.json()["morning_open"], [])
+
+    def test_last_times_set_up_is_the_starting_point(self) -> None:
+        self.log(7)
+        last = self.client.get(self.url("/items")).json()[-1]
+        setup = self.client.get(self.url(f"/setups/{FLAT}/left")).json()
+        self.assertEqual(last["variation"], FLAT)
+        self.assertTrue(setup["last_used"]["allowed"])
+
+
+class QueryCounts(ApiTest):
+    def queries(self, url: str) -> int:
+        with CaptureQueriesContext(
+            connection,
+        ) as captured:
+            self.assertEqual(self.client.get(url).status_code, 200)
+        return len(captured)
+
+    def test_do_not_grow_with_the_history(self) -> None:
+        urls = [self.url(path) for path in ("", "/ladders", "/items", "/entries", "/measures")]
+        self.house.record_hip()
+        self.post(self.url("/items"), self.house.item())
+        for url in urls:
+            self.queries(url)
+        before = [self.queries(url) for url in urls]
+        self.house.record_knee()
+        for _ in range(3):
+            self.post(self.url("/items"), self.house.item())
+        for url in urls:
+            self.queries(url)
+        self.assertEqual([self.queries(url) for url in urls], before)
