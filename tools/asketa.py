@@ -205,7 +205,7 @@ def test(options: argparse.Namespace) -> int:
     for label in labels:
         # One run a root: the core's tests stand on their own and know nothing of Django.
         failed |= run(
-            [str(PYTHON), "manage.py", "test", label, "--noinput", "--parallel", "2"],
+            [str(PYTHON), "manage.py", "test", label, "--noinput"],
             cwd=ROOT / "server",
             env={**server_environment(cluster, "owner"), "DJANGO_ALLOW_ASYNC_UNSAFE": "1"},
             check=False,
@@ -230,12 +230,6 @@ def check(node: dict[str, str]) -> None:
     run(["npm", "run", "-s", "test"], cwd=WEB, env=node)
 
 
-def bench(options: argparse.Namespace) -> int:
-    """Measure the engine; ratios and counts."""
-    python_environment("test")
-    return run([str(PYTHON), "core/bench/bench.py"], cwd=ROOT, check=False)
-
-
 def api_types(options: argparse.Namespace) -> int:
     """Write the API's schema and the web client's types made from it."""
     python_environment("test")
@@ -246,6 +240,13 @@ def api_types(options: argparse.Namespace) -> int:
     types = schema.with_suffix(".d.ts")
     run(["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(types)], cwd=WEB, env=node)
     return 0
+
+
+def screenshots(options: argparse.Namespace) -> int:
+    """Take the README's pictures from the running demo."""
+    debian_packages("chromium")
+    python_environment("test")
+    return run([str(PYTHON), "tools/screenshots.py"], cwd=ROOT, check=False)
 
 
 def stop(options: argparse.Namespace) -> int:
@@ -296,8 +297,8 @@ def manage_command(options: argparse.Namespace) -> int:
 COMMANDS = {
     "demo": demo,
     "test": test,
-    "bench": bench,
     "api-types": api_types,
+    "screenshots": screenshots,
     "stop": stop,
     "reset-demo": reset_demo,
     "manage": manage_command,

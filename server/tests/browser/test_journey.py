@@ -103,7 +103,7 @@ class Journey(StaticLiveServerTestCase):
         dialog.get_by_label("Date of the operation").fill(str(today - dt.timedelta(days=63)))
         self.choose("Which side?", "—")
         dialog.get_by_role("button", name="Save").click()
-        expect(dialog.locator("p.Mui-error")).to_contain_text("Which side?")
+        expect(dialog.get_by_text("Choose the side this is about.")).to_be_visible()
         expect(dialog.get_by_label("Surgical approach")).to_contain_text("posterior")
         self.choose("Which side?", "right")
         dialog.get_by_role("button", name="Save").click()

@@ -72,6 +72,14 @@ export const theme = createTheme({
       defaultProps: { disableRipple: true },
       styleOverrides: { root: { fontFamily: 'inherit', fontSize: 'inherit' } },
     },
+    MuiTypography: {
+      variants: [
+        {
+          props: { color: 'text.secondary' },
+          style: ({ theme: t }) => ({ color: t.palette.text.secondary }),
+        },
+      ],
+    },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.line}` } } },
     MuiTextField: { defaultProps: { size: 'small' } },

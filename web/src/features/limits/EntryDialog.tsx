@@ -44,9 +44,12 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
     event.preventDefault()
     const gaps: Record<string, string> = {}
     if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
-    if (draft.side === '') gaps['side'] = t('limits.side')
+    if (draft.side === '') gaps['side'] = t('limits.chooseSide')
     setMissing(gaps)
-    if (entry === null) return
+    if (entry === null) {
+      record.reset()
+      return
+    }
     record.mutate(
       { entry, replaces: correcting?.id ?? null },
       {

@@ -8,6 +8,7 @@ import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { api, unwrap } from '../../api/client'
+import { colours } from '../../app/theme'
 import { ME, useMe } from '../../shared/session'
 
 export function SignInScreen() {
@@ -41,7 +42,7 @@ export function SignInScreen() {
         <Box
           component="form"
           onSubmit={submit}
-          sx={{ display: 'grid', gap: 2, borderTop: 3, borderColor: 'var(--left)', pt: 3 }}
+          sx={{ display: 'grid', gap: 2, borderTop: 3, borderColor: colours.left, pt: 3 }}
         >
           {signIn.isError && (
             <Alert severity="error" variant="outlined">

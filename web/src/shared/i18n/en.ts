@@ -82,6 +82,7 @@ export const en = {
     kind: 'What is it?',
     side: 'Which side?',
     kinds: { hip_replacement: 'Hip replacement', knee_pain: 'Knee pain' },
+    chooseSide: 'Choose the side this is about.',
     chooseKind: 'Choose what is to be recorded.',
     preview: 'What this would turn into',
     previewNeedsMore: 'Choose kind and side to see what follows.',

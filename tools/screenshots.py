@@ -1,0 +1,65 @@
+"""Pictures of every main view from the running demo, for the README. Start ``./asketa demo`` first."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+ADDRESS = "http://127.0.0.1:8000/"
+DESK, TABLET = {"width": 1280, "height": 800}, {"width": 1024, "height": 768}
+
+
+def shoot(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(400)
+    page.screenshot(path=OUT / f"{name}.png")
+
+
+def go(page: Page, stop: str) -> None:
+    page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
+        page = browser.new_page(viewport=DESK, locale="en-GB")
+        page.goto(ADDRESS)
+        page.get_by_label("E-mail address").wait_for()
+        shoot(page, "sign-in")
+        page.get_by_label("E-mail address").fill("ottoline@weir-room.example")
+        page.get_by_label("Password").fill("weir-room-demo")
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("heading", name="Clients").wait_for()
+        shoot(page, "clients")
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        page.get_by_role("group", name="Figure-four, right").wait_for()
+        page.get_by_role("button", name=re.compile("^left, on end")).click()
+        page.get_by_role("button", name=re.compile("^right, over thigh")).click()
+        shoot(page, "choose")
+        go(page, "Limits")
+        page.get_by_role("heading", name=re.compile("Hip replaced")).wait_for()
+        shoot(page, "limits")
+        go(page, "Measures")
+        page.get_by_role("button", name="Store readings").wait_for()
+        shoot(page, "measures")
+        go(page, "Set up")
+        page.get_by_role("button", name="Take to the mat").nth(1).wait_for()
+        shoot(page, "set-up")
+        for button in page.get_by_role("button", name="Take to the mat").all():
+            button.click()
+        page.get_by_text("On today’s plan").nth(1).wait_for()
+        page.set_viewport_size(TABLET)
+        go(page, "On the mat")
+        page.get_by_role("button", name="Step back, right").wait_for()
+        for name in ("before 0, left", "during 1, left"):
+            page.get_by_role("button", name=name).click()
+        shoot(page, "on-the-mat")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
