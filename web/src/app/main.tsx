@@ -7,7 +7,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { ApiProblem } from '../api/client'
-import '../shared/i18n'
+import '../common/i18n'
 import { router } from './screens'
 import { theme } from './theme'
 

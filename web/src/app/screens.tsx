@@ -4,7 +4,7 @@ import { ClientsScreen } from '../features/clients/ClientsScreen'
 import { Home } from '../features/practice-frame/Home'
 import { PracticeFrame } from '../features/practice-frame/PracticeFrame'
 import { SignInScreen } from '../features/sign-in/SignInScreen'
-import { NothingHere, Working } from '../shared/ui/States'
+import { NothingHere, Working } from '../common/ui/States'
 
 /** Every screen there is, by its address. What a client's views need is loaded with the view. */
 export const router = createBrowserRouter([

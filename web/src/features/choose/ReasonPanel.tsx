@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { VerdictMark } from '../../shared/ui/VerdictMark'
+import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { Chosen } from './ChooseScreen'
 
 interface Props {

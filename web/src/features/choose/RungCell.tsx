@@ -4,8 +4,8 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
-import { shortDate } from '../../shared/dates'
-import { VerdictMark } from '../../shared/ui/VerdictMark'
+import { shortDate } from '../../common/dates'
+import { VerdictMark } from '../../common/ui/VerdictMark'
 
 interface Props {
   side: Side

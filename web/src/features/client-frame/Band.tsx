@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { NavLink } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
-import { clientAddress, useClientPath } from '../../shared/route'
+import { clientAddress, useClientPath } from '../../common/route'
 
 type Stop = Schemas['StopOut']
 

@@ -3,7 +3,7 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
-import { longDate } from '../../shared/dates'
+import { longDate } from '../../common/dates'
 
 const LANES = [
   { side: 'left', word: 'side.left', colour: colours.left },

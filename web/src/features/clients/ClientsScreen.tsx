@@ -8,9 +8,9 @@ import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
 import { api, type Schemas, unwrap } from '../../api/client'
 import { colours, serif } from '../../app/theme'
-import { shortDate } from '../../shared/dates'
-import { clientAddress, usePracticeId } from '../../shared/route'
-import { Empty, Failure, Working } from '../../shared/ui/States'
+import { shortDate } from '../../common/dates'
+import { clientAddress, usePracticeId } from '../../common/route'
+import { Empty, Failure, Working } from '../../common/ui/States'
 import { NewClientDialog } from './NewClientDialog'
 
 /** Everybody of the practice, what each side brings facing each other. */

@@ -10,8 +10,8 @@ import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { api, ApiProblem, unwrap } from '../../api/client'
-import { useDraft } from '../../shared/drafts'
-import { clientAddress, usePracticeId } from '../../shared/route'
+import { useDraft } from '../../common/drafts'
+import { clientAddress, usePracticeId } from '../../common/route'
 
 const EMPTY = { name: '', birth_date: '', occupation: '' }
 

@@ -13,7 +13,7 @@ import TextField from '@mui/material/TextField'
 import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
-import { useDraft } from '../../shared/drafts'
+import { useDraft } from '../../common/drafts'
 import { useClearance } from './queries'
 
 type Scope = Schemas['Clearance']['scope'][number]

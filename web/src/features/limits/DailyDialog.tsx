@@ -9,7 +9,7 @@ import TextField from '@mui/material/TextField'
 import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { useDraft } from '../../shared/drafts'
+import { useDraft } from '../../common/drafts'
 import { useDailyAnswer } from './queries'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
 import { dim, serif } from '../../app/theme'
-import { useShortcuts } from '../../shared/shortcuts'
+import { useShortcuts } from '../../common/shortcuts'
 
 const RING = 2 * Math.PI * 54
 

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { dim } from '../../app/theme'
-import { shortDate } from '../../shared/dates'
+import { shortDate } from '../../common/dates'
 import { useMorning } from './queries'
 
 /** The next-morning question for everything not yet answered, asked at arrival. */

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type Schemas, unwrap } from '../../api/client'
-import { useClientChanged } from '../../shared/head'
-import { useClientPath } from '../../shared/route'
+import { useClientChanged } from '../../common/head'
+import { useClientPath } from '../../common/route'
 
 const key = (clientId: string) => ['client', clientId, 'mat']
 

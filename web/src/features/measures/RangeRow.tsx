@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { shortDate } from '../../shared/dates'
+import { shortDate } from '../../common/dates'
 
 interface Props {
   range: Schemas['RangeOut']

@@ -1,7 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import { Navigate } from 'react-router'
-import { useMe } from '../../shared/session'
-import { Empty, Failure, Working } from '../../shared/ui/States'
+import { useMe } from '../../common/session'
+import { Empty, Failure, Working } from '../../common/ui/States'
 
 /** The front door: to the first practice of whoever is signed in, or to the sign-in. */
 export function Home() {

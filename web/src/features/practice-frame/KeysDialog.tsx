@@ -5,7 +5,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { shortcutsOn, switchShortcuts } from '../../shared/shortcuts'
+import { shortcutsOn, switchShortcuts } from '../../common/shortcuts'
 
 const KEYS = [
   ['?', '?'],

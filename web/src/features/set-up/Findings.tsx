@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField'
 import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { VerdictMark } from '../../shared/ui/VerdictMark'
+import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { LaneState } from './useLaneState'
 
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_setup' } as const

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type Schemas, type Side, unwrap } from '../../api/client'
-import { useClientChanged } from '../../shared/head'
-import { useClientPath } from '../../shared/route'
+import { useClientChanged } from '../../common/head'
+import { useClientPath } from '../../common/route'
 
 /** The whole grid of one rung and side. */
 export function useSetup(variationId: string | undefined, side: Side) {

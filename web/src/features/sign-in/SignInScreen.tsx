@@ -9,7 +9,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { api, unwrap } from '../../api/client'
 import { colours } from '../../app/theme'
-import { ME, useMe } from '../../shared/session'
+import { ME, useMe } from '../../common/session'
 
 export function SignInScreen() {
   const { t } = useTranslation()
