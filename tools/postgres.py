@@ -128,14 +128,17 @@ class Cluster:
         """Whether what answers on the port is this cluster: it takes this cluster's password."""
         return self._psql("postgres", "SELECT 1", check=False).returncode == 0
 
-    def start(self) -> None:
-        """Create the cluster if there is none, start it if it is not running, and make its roles."""
+    def start(self) -> bool:
+        """Create the cluster if there is none, start it if it is not running, and make its roles.
+
+        Whether it had to be started.
+        """
         if not (self._data / "made").exists():
             self._create()
         if self.running():
             if self._is_ours():
                 self._make_roles()
-                return
+                return False
             # Another program took the port since last time.
             (self._local / "postgres-port").unlink()
         say("starting the database")
@@ -151,6 +154,7 @@ class Cluster:
         else:
             raise Failed(f"The database does not start. Its log: {log}")
         self._make_roles()
+        return True
 
     def stop(self) -> None:
         if (self._data / "made").exists():

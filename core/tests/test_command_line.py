@@ -7,7 +7,7 @@ import json
 from contextlib import redirect_stdout
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from typing import Any
+from typing import Any, ClassVar
 from unittest import TestCase
 
 from asketa_core.__main__ import main
@@ -75,6 +75,63 @@ class Screen(TestCase):
         self.assertEqual((code, answer["error"]["field"]), (2, "body"))
 
 
+class Posture(TestCase):
+    REQUEST: ClassVar[dict[str, Any]] = {
+        "variation": "figure_four.block_end",
+        "side": "left",
+        "body": {"stature_cm": 172},
+        "ranges": [{"quantity": "open_external_rotation", "side": "left", "value_deg": 60}],
+        "setup": {"seat": 49, "foot_block": 23, "knee_out": 50},
+    }
+
+    def readout(self, answer: Any, name: str, side: str | None) -> dict[str, float]:
+        return next(r for r in answer["readouts"] if (r["readout"], r["side"]) == (name, side))
+
+    def test_joints_stand_where_the_set_up_puts_them(self) -> None:
+        code, answer = run("posture", self.REQUEST)
+        self.assertEqual(code, 0)
+        self.assertAlmostEqual(answer["joints"]["left"]["hip"][2], 49 + 0.05 * 172, places=6)
+        self.assertAlmostEqual(answer["joints"]["left"]["ankle"][2], 23 + 0.025 * 172, places=6)
+        self.assertAlmostEqual(answer["joints"]["right"]["ankle"][2], 0.039 * 172, places=6)
+        turned = self.readout(answer, "hip_external_rotation", "left")
+        self.assertAlmostEqual(turned["value"], 50, places=6)
+        self.assertEqual(turned["error"], 5)
+
+    def test_the_leg_in_the_angles_command_agrees(self) -> None:
+        _, answer = run("posture", self.REQUEST)
+        leg = answer["joints"]["left"]
+        pelvis = {"pitch_deg": answer["pelvis"]["pitch_deg"]}
+        _, angles = run("angles", {"side": "left", **leg, "pelvis": pelvis})
+        for name, key in (
+            ("hip_flexion", "flexion_deg"),
+            ("hip_abduction", "abduction_deg"),
+            ("knee_flexion", "knee_flexion_deg"),
+        ):
+            self.assertAlmostEqual(self.readout(answer, name, "left")["value"], angles[key], places=5)
+
+    def test_slots_left_out_stay_plain(self) -> None:
+        _, answer = run("posture", {**self.REQUEST, "setup": {}})
+        level = self.readout(answer, "hip_above_knee_cm", "right")
+        self.assertAlmostEqual(level["value"], 0, places=6)
+
+    def test_a_slot_it_does_not_have_and_a_range_nobody_has(self) -> None:
+        code, answer = run("posture", {**self.REQUEST, "setup": {"sofa": 40}})
+        self.assertEqual((code, answer["error"]["field"]), (2, "setup.sofa"))
+        wrong = [{"quantity": "knee_flexion", "side": "left", "value_deg": 300}]
+        code, answer = run("posture", {**self.REQUEST, "ranges": wrong})
+        self.assertEqual((code, answer["error"]["field"]), (2, "ranges.0.value_deg"))
+
+
+class Library(TestCase):
+    def test_lists_every_variation_in_order(self) -> None:
+        with redirect_stdout(io.StringIO()) as out:
+            self.assertEqual(main(["library"]), 0)
+        (family,) = json.loads(out.getvalue())["families"]
+        self.assertEqual(family["id"], "figure_four")
+        self.assertEqual(family["variations"][0]["id"], "figure_four.foot_on_floor")
+        self.assertEqual(family["variations"][-1]["id"], "figure_four.leaning")
+
+
 class Other(TestCase):
     def test_broken_json_says_where(self) -> None:
         code, answer = run("angles", raw='{"side": ')
@@ -84,4 +141,6 @@ class Other(TestCase):
     def test_schemas_of_everything_that_is_read(self) -> None:
         with redirect_stdout(io.StringIO()) as out:
             self.assertEqual(main(["schema"]), 0)
-        self.assertEqual(set(json.loads(out.getvalue())), {"angles", "screen", "client_file", "room", "family"})
+        self.assertEqual(
+            set(json.loads(out.getvalue())), {"angles", "posture", "screen", "client_file", "room", "family"}
+        )

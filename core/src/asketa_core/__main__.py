@@ -15,6 +15,8 @@ from typing import Any
 
 from asketa_core.clientfile import ClientFile, parse
 from asketa_core.commands.angles import AnglesRequest, run_angles
+from asketa_core.commands.library import run_library
+from asketa_core.commands.posture import PostureRequest, run_posture
 from asketa_core.commands.screen import ScreenRequest, run_screen
 from asketa_core.errors import InputError
 from asketa_core.poses.library import family_schema
@@ -31,18 +33,26 @@ def _screen(raw: Any) -> dict[str, Any]:
     return run_screen(parse(ScreenRequest, raw))
 
 
-COMMANDS: dict[str, Callable[[Any], dict[str, Any]]] = {"angles": _angles, "screen": _screen}
+def _posture(raw: Any) -> dict[str, Any]:
+    return run_posture(parse(PostureRequest, raw))
+
+
+COMMANDS: dict[str, Callable[[Any], dict[str, Any]]] = {"angles": _angles, "posture": _posture, "screen": _screen}
 
 
 def schemas() -> dict[str, Any]:
     """JSON Schemas of everything the core reads."""
     return {
         "angles": AnglesRequest.model_json_schema(),
+        "posture": PostureRequest.model_json_schema(),
         "screen": ScreenRequest.model_json_schema(),
         "client_file": ClientFile.model_json_schema(),
         "room": Room.model_json_schema(),
         "family": family_schema(),
     }
+
+
+WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {"library": run_library, "schema": schemas}
 
 
 def _read(path: str | None) -> Any:
@@ -60,11 +70,14 @@ def _read(path: str | None) -> Any:
 
 def main(arguments: Sequence[str] | None = None) -> int:
     parser = argparse.ArgumentParser(prog="python -m asketa_core", description=__doc__)
-    parser.add_argument("command", choices=[*COMMANDS, "schema"])
+    parser.add_argument("command", choices=[*COMMANDS, *WITHOUT_REQUEST])
     parser.add_argument("file", nargs="?", help="request as JSON; standard input when left out")
     options = parser.parse_args(arguments)
     try:
-        answer = schemas() if options.command == "schema" else COMMANDS[options.command](_read(options.file))
+        if options.command in WITHOUT_REQUEST:
+            answer = WITHOUT_REQUEST[options.command]()
+        else:
+            answer = COMMANDS[options.command](_read(options.file))
     except InputError as error:
         json.dump({"error": error.as_dict()}, sys.stdout, ensure_ascii=False, indent=2)
         sys.stdout.write("\n")

@@ -15,10 +15,13 @@ from asketa_core.clientfile import SlotValue
 from asketa_core.poses.library import ChoiceSlot, NumberSlot, ShareOfRange, Slot, StackSlot, Variation
 from asketa_core.poses.settle import SetupBatch
 from asketa_core.props.kinds import Room
-from asketa_core.props.stacks import Stack, Use, buildable, fits_stock
+from asketa_core.props.stacks import Stack, Use, buildable, fits_stock, nearest
 from asketa_core.units import Array, Side
 
 Indices = NDArray[np.int32]
+SAME_STEP_CM = 1.0
+"""Heights this close count as the same set-up when one is remembered."""
+
 SEAT_BAND_CM = 15.0
 """Seats further than this from the client's level seat are not searched."""
 
@@ -48,9 +51,14 @@ class Axis:
         for index, stack in enumerate(self.stacks):
             if stack.key == value.stack:
                 return index
-        if value.number is None:
+        wanted = value.number
+        if wanted is None:
             return self.plain
-        return int(np.argmin(np.abs(self.numbers - value.number)))
+        if self.stacks:
+            found = nearest(list(self.stacks), wanted, SAME_STEP_CM)
+            near = [stack for stack in (found.fits, found.below, found.above) if stack is not None]
+            return self.stacks.index(min(near, key=lambda stack: abs(stack.height_cm - wanted)))
+        return int(np.argmin(np.abs(self.numbers - wanted)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,23 @@
+"""The ``library`` command: every family and variation, in order."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from asketa_core.poses.library import families
+
+
+def run_library() -> dict[str, Any]:
+    """Families with their variations from most supported to most demanding; slots and recipe as in the files."""
+    return {
+        "families": [
+            {
+                "id": family.family,
+                "name": family.name.en,
+                "purposes": list(family.purposes),
+                "side_means": family.side_means,
+                "variations": [rung.model_dump(mode="json", by_alias=True) for rung in family.variations],
+            }
+            for family in families().values()
+        ]
+    }

@@ -1,0 +1,133 @@
+"""The ``posture`` command: one settled posture, with its joint positions and every read-out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from pydantic import Field
+
+from asketa_core.body.measures import Body
+from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges
+from asketa_core.datafiles import Record
+from asketa_core.errors import InputError
+from asketa_core.poses.library import ChoiceSlot, NumberSlot, ShareOfRange, Variation, variation
+from asketa_core.poses.posture import NOT_MODELLED, Posture, unit_of
+from asketa_core.poses.settle import SetupBatch, settle_pose
+from asketa_core.units import SIDES, Array, Side
+
+MIDDLE = 1
+
+
+class BodyRequest(Record):
+    stature_cm: float
+    weight_kg: float = 70.0
+    measured: dict[str, float] = {}
+    """Segments taken by tape, cm, by their name in the norms."""
+
+
+class RangeRequest(Record):
+    quantity: Quantity
+    side: Side
+    value_deg: float
+    error_deg: float = Field(default=5.0, gt=0, le=30)
+
+
+class PostureRequest(Record):
+    """``setup`` gives each slot a number: heights under load and distances in cm, angles in degrees.
+    Slots left out stay plain; stacks then count as the floor, and the seat as level for this body."""
+
+    variation: str
+    side: Side
+    body: BodyRequest
+    ranges: tuple[RangeRequest, ...] = ()
+    setup: dict[str, float] = {}
+
+
+def run_posture(request: PostureRequest) -> dict[str, Any]:
+    """Settle one posture. Read-outs carry the value at the middle of the ranges, the lowest and highest
+    over low, middle and high ranges, and the error."""
+    rung = variation(request.variation)
+    body = Body(request.body.stature_cm, request.body.weight_kg, request.body.measured)
+    ranges = _ranges(request)
+    posture = settle_pose(rung, request.side, body, ranges, _setup(rung, request, body, ranges))
+    return {
+        "variation": rung.id,
+        "side": request.side.value,
+        "joints": {side.value: _joints(posture, side) for side in SIDES},
+        "pelvis": {"centre": _point(posture.pelvis_centre), "pitch_deg": float(posture.pitch_deg[MIDDLE, 0])},
+        "readouts": _readouts(posture),
+        "not_modelled": list(NOT_MODELLED),
+        "troubles": [
+            {"code": trouble.value, "side": side.value, "amount": float(posture.trouble_amounts[(trouble, side)][0])}
+            for (trouble, side), found in posture.troubles.items()
+            if found[0]
+        ],
+    }
+
+
+def _ranges(request: PostureRequest) -> Ranges:
+    measured = {}
+    for place, given in enumerate(request.ranges):
+        low, high = PLAUSIBLE_DEG[given.quantity]
+        if not low <= given.value_deg <= high:
+            raise InputError(
+                f"ranges.{place}.value_deg",
+                f"this is outside {low:g}–{high:g}°.",
+                "Check the reading; it is in degrees.",
+            )
+        measured[(given.quantity, given.side)] = Range(given.value_deg, given.error_deg, measured=True)
+    return Ranges.from_measured(measured)
+
+
+def _setup(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> SetupBatch:
+    unknown = set(request.setup) - set(rung.slots)
+    if unknown:
+        raise InputError(
+            f"setup.{min(unknown)}", "this variation has no such slot.", f"Its slots: {', '.join(rung.slots)}."
+        )
+    values: dict[str, Array] = {}
+    for name, slot in rung.slots.items():
+        if isinstance(slot, ChoiceSlot):
+            continue
+        plain = 0.0
+        if name == rung.recipe.seat:
+            plain = body.level_seat_cm
+        elif isinstance(slot, NumberSlot):
+            plain = _plain_number(slot, ranges, request.side)
+        values[name] = np.array([request.setup.get(name, plain)])
+    return SetupBatch(values, soft_seat=np.zeros(1, dtype=bool), arms=np.ones(1, dtype=bool))
+
+
+def _plain_number(slot: NumberSlot, ranges: Ranges, side: Side) -> float:
+    if isinstance(slot.plain, ShareOfRange):
+        return ranges.get(slot.plain.of, side).value_deg * slot.plain.percent / 100
+    return slot.plain
+
+
+def _point(points: Array) -> list[float]:
+    level = points[min(MIDDLE, points.shape[0] - 1)]
+    return [float(value) + 0.0 for value in level[0]]
+
+
+def _joints(posture: Posture, side: Side) -> dict[str, list[float]]:
+    leg = posture.legs[side]
+    return {"hip": _point(leg.hip), "knee": _point(leg.knee), "ankle": _point(leg.ankle)}
+
+
+def _readouts(posture: Posture) -> list[dict[str, Any]]:
+    found = []
+    for readout, side in posture.readouts:
+        low, high, error = posture.spread(readout, side)
+        found.append(
+            {
+                "readout": readout.value,
+                "side": side.value if side is not None else None,
+                "unit": unit_of(readout),
+                "value": posture.middle(readout, side, 0),
+                "low": float(low[0]),
+                "high": float(high[0]),
+                "error": float(error[0]),
+            }
+        )
+    return found
