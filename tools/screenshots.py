@@ -52,6 +52,9 @@ def main() -> None:
         for button in page.get_by_role("button", name="Take to the mat").all():
             button.click()
         page.get_by_text("On today’s plan").nth(1).wait_for()
+        go(page, "Responses")
+        page.get_by_role("table").first.wait_for()
+        shoot(page, "responses")
         page.set_viewport_size(TABLET)
         go(page, "On the mat")
         page.get_by_role("button", name="Step back, right").wait_for()

@@ -42,6 +42,9 @@ class EveryCode(TestCase):
             for option in rung.slots["foot"].options:
                 self.assertTrue(say("choices", option))
 
+    def test_every_decision_says_what_would_change_it(self) -> None:
+        self.assertEqual(set(texts()["would_change"]), set(texts()["steps"]))
+
     def test_facts(self) -> None:
         approaches = HipReplacementFacts.model_json_schema()["properties"]["approach"]["enum"]
         diagnoses = KneeFacts.model_json_schema()["properties"]["diagnosis"]["enum"]

@@ -194,15 +194,22 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
     else:
         limits = StopOut(stop="limits", state="done", note=f"{len(file.entries)} recorded")
     seen_today = [r for r in file.responses if r.date == date]
+    unanswered = sum(r.date < date and r.settled_next_morning == "unknown" for r in file.responses)
+    worked = "done" if file.responses else "open"
     return [
         limits,
         _measures_stop(file, date, today),
-        StopOut(stop="choose", state="done" if file.responses else "open", note=""),
-        StopOut(stop="set_up", state="done" if file.responses else "open", note=""),
+        StopOut(stop="choose", state=worked, note=""),
+        StopOut(stop="set_up", state=worked, note=""),
         StopOut(
             stop="on_the_mat",
             state="done" if seen_today else "open",
             note=f"{len(seen_today)} logged today" if seen_today else "",
+        ),
+        StopOut(
+            stop="responses",
+            state="attention" if unanswered else worked,
+            note=f"{unanswered} mornings open" if unanswered > 1 else ("1 morning open" if unanswered else ""),
         ),
     ]
 

@@ -6,14 +6,25 @@ import uuid
 
 from clients.queries import get_client
 from common.permissions import Permission
-from django.http import Http404
+from django.http import Http404, HttpResponse
 from engine.answers import Today
 from ninja import Router, Status
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from asketa_core import InputError, Side, Variation, variation
-from visits import queries, services
-from visits.schemas import DetailOut, ItemIn, ItemOut, LadderOut, MatOut, MorningIn, PlanIn, SetupOut, SetupQuery
+from visits import queries, responses, services
+from visits.schemas import (
+    DetailOut,
+    ItemIn,
+    ItemOut,
+    LadderOut,
+    MatOut,
+    MorningIn,
+    PlanIn,
+    ResponseFamily,
+    SetupOut,
+    SetupQuery,
+)
 
 router = Router(tags=["visits"])
 
@@ -78,6 +89,26 @@ def mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID)
 @in_practice(Permission.CLIENTS_READ)
 def list_items(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[ItemOut]:
     return queries.items_out(Today.of(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/responses", response=list[ResponseFamily], operation_id="responses")
+@in_practice(Permission.CLIENTS_READ)
+def responses_over_time(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID
+) -> list[ResponseFamily]:
+    """Discomfort, support and rungs over time, per family and side."""
+    return responses.responses(Today.of(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/responses.csv", operation_id="responsesCsv", include_in_schema=False)
+@in_practice(Permission.CLIENTS_READ)
+def responses_as_csv(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> HttpResponse:
+    """The responses as comma-separated values. The file's name says nothing about whose they are."""
+    answer = HttpResponse(
+        responses.responses_csv(Today.of(get_client(client_id))), content_type="text/csv; charset=utf-8"
+    )
+    answer["Content-Disposition"] = 'attachment; filename="responses.csv"'
+    return answer
 
 
 @router.post("/clients/{client_id}/items", response={201: MatOut}, operation_id="logItem")

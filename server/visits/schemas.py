@@ -246,6 +246,48 @@ class ItemOut(Schema):
     tolerance: Tolerance
 
 
+class ResponsePoint(Schema):
+    """One logged hold on the way: what was felt, with how much support, and what it came to."""
+
+    id: uuid.UUID
+    date: dt.date
+    variation: str
+    short: str
+    rung: int
+    setup: str
+    seat_cm: float | None
+    support_cm: float | None
+    dose_s: int
+    before: int
+    during: int
+    after: int
+    kind: Sensation
+    place: Place
+    signs: list[Sign]
+    note: str
+    settled: bool | None
+    tolerance: Tolerance
+    why: str
+
+
+class ResponseLane(Schema):
+    side: Side
+    decision: DecisionOut
+    change: str
+    points: list[ResponsePoint]
+
+
+class ResponseFamily(Schema):
+    """One ladder over time: its rungs from most held up to least, and both sides facing."""
+
+    family: str
+    name: str
+    rungs: list[RungName]
+    allowed: int
+    left: ResponseLane
+    right: ResponseLane
+
+
 class MorningIn(Schema):
     settled: bool
 

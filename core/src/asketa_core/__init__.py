@@ -14,10 +14,10 @@ from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
 from asketa_core.mind import Mind, Note, mind_of
-from asketa_core.poses.library import Family, Variation, families, variation, variations
+from asketa_core.poses.library import Family, StackSlot, Variation, families, variation, variations
 from asketa_core.poses.posture import Readout
 from asketa_core.progress.responses import Tolerance, judge_response
-from asketa_core.progress.step import Decision, next_step, step_back_from
+from asketa_core.progress.step import Decision, next_step, step_back_from, why_words
 from asketa_core.props.kinds import Room
 from asketa_core.screening import (
     LaneAnswer,
@@ -67,6 +67,7 @@ __all__ = [
     "Side",
     "Situation",
     "SlotValue",
+    "StackSlot",
     "Tolerance",
     "Trade",
     "Variation",
@@ -103,4 +104,5 @@ __all__ = [
     "typical_range",
     "variation",
     "variations",
+    "why_words",
 ]

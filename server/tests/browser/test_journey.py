@@ -217,6 +217,10 @@ class Journey(StaticLiveServerTestCase):
             lane = page.get_by_role("group", name="Figure-four, left")
             expect(lane.get_by_role("button", name=re.compile("on end.*here"))).to_be_visible()
             expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Calm 1 of 3 times here")
+            self.go("Responses")
+            chart = page.get_by_role("img", name=re.compile("^left: 1 holds"))
+            expect(chart).to_have_accessible_name(re.compile("during 1, after 0, calm"))
+            expect(page.get_by_role("row", name=re.compile("right.*stretch, wanted.*settled.*calm"))).to_be_visible()
 
     def test_another_practices_client_is_not_to_be_found(self) -> None:
         from clients.models import Client  # noqa: PLC0415

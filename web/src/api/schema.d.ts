@@ -355,6 +355,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/responses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Responses Over Time
+         * @description Discomfort, support and rungs over time, per family and side.
+         */
+        get: operations["responses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/items/{item_id}/morning": {
         parameters: {
             query?: never;
@@ -576,7 +596,7 @@ export interface components {
              * Stop
              * @enum {string}
              */
-            stop: "limits" | "measures" | "choose" | "set_up" | "on_the_mat";
+            stop: "limits" | "measures" | "choose" | "set_up" | "on_the_mat" | "responses";
             /**
              * State
              * @enum {string}
@@ -1456,6 +1476,90 @@ export interface components {
             /** Replaces */
             replaces?: string | null;
         };
+        /**
+         * ResponseFamily
+         * @description One ladder over time: its rungs from most held up to least, and both sides facing.
+         */
+        ResponseFamily: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Rungs */
+            rungs: components["schemas"]["RungName"][];
+            /** Allowed */
+            allowed: number;
+            left: components["schemas"]["ResponseLane"];
+            right: components["schemas"]["ResponseLane"];
+        };
+        /** ResponseLane */
+        ResponseLane: {
+            side: components["schemas"]["Side"];
+            decision: components["schemas"]["DecisionOut"];
+            /** Change */
+            change: string;
+            /** Points */
+            points: components["schemas"]["ResponsePoint"][];
+        };
+        /**
+         * ResponsePoint
+         * @description One logged hold on the way: what was felt, with how much support, and what it came to.
+         */
+        ResponsePoint: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Variation */
+            variation: string;
+            /** Short */
+            short: string;
+            /** Rung */
+            rung: number;
+            /** Setup */
+            setup: string;
+            /** Seat Cm */
+            seat_cm: number | null;
+            /** Support Cm */
+            support_cm: number | null;
+            /** Dose S */
+            dose_s: number;
+            /** Before */
+            before: number;
+            /** During */
+            during: number;
+            /** After */
+            after: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none";
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "wanted" | "hip" | "groin" | "knee" | "back" | "other";
+            /** Signs */
+            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[];
+            /** Note */
+            note: string;
+            /** Settled */
+            settled: boolean | null;
+            /**
+             * Tolerance
+             * @enum {string}
+             */
+            tolerance: "calm" | "watch" | "flare" | "pending";
+            /** Why */
+            why: string;
+        };
         /** MorningIn */
         MorningIn: {
             /** Settled */
@@ -2086,6 +2190,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatOut"];
+                };
+            };
+        };
+    };
+    responses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResponseFamily"][];
                 };
             };
         };

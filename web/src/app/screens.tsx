@@ -40,6 +40,12 @@ export const router = createBrowserRouter([
             path: 'set-up',
             lazy: async () => ({ Component: (await import('../features/set-up/SetUpScreen')).SetUpScreen }),
           },
+          {
+            path: 'responses',
+            lazy: async () => ({
+              Component: (await import('../features/responses/ResponsesScreen')).ResponsesScreen,
+            }),
+          },
         ],
       },
       {

@@ -13,6 +13,7 @@ const VIEW: Record<Stop['stop'], string> = {
   choose: 'choose',
   set_up: 'set-up',
   on_the_mat: 'mat',
+  responses: 'responses',
 }
 
 /** The work in its order, with what is done, missing or stale at each stop. */

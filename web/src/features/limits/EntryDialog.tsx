@@ -132,7 +132,17 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
               </Box>
             )}
           </Box>
-          <Box sx={{ bgcolor: colours.panel, borderRadius: 1, p: 2, alignSelf: 'start' }}>
+          <Box
+            sx={{
+              bgcolor: colours.panel,
+              borderRadius: 1,
+              p: 2,
+              alignSelf: 'start',
+              maxHeight: '62vh',
+              overflowY: 'auto',
+              fontSize: '0.9rem',
+            }}
+          >
             <Typography variant="overline" component="h3" color="text.secondary">
               {t('limits.preview')}
             </Typography>
@@ -172,7 +182,7 @@ function QuestionField({ question, value, problem, onChange }: FieldProps) {
   }
   if (question.type === 'choice') {
     return (
-      <TextField select {...common}>
+      <TextField select slotProps={{ inputLabel: { shrink: true } }} {...common}>
         {question.options?.map((option) => (
           <MenuItem key={option} value={option}>
             {t(`limits.values.${option}` as 'limits.values.yes')}
@@ -184,5 +194,10 @@ function QuestionField({ question, value, problem, onChange }: FieldProps) {
   if (question.type === 'date') {
     return <TextField type="date" slotProps={{ inputLabel: { shrink: true } }} {...common} />
   }
-  return <TextField slotProps={{ htmlInput: { inputMode: 'decimal' } }} {...common} />
+  return (
+    <TextField
+      slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
+      {...common}
+    />
+  )
 }

@@ -45,6 +45,10 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   if (setup.isPending) return lane(<Working />)
   if (setup.isError) return lane(<Failure error={setup.error} again={() => void setup.refetch()} />)
   const grid = setup.data.grid
+  const open = verdict === 'clear' || verdict === 'with_setup'
+  const cautions = open
+    ? (detail?.findings.filter((finding) => finding.severity === 'caution').length ?? 0)
+    : 0
   return lane(
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
@@ -55,6 +59,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
               {t(side === 'left' ? 'side.Left' : 'side.Right')}:{' '}
               <Box component="span" sx={{ color: 'text.primary' }}>
                 {t(`verdictLong.${verdict}`)}
+                {cautions > 0 && `, ${t('choose.cautions', { count: cautions })}`}
               </Box>
             </Typography>
           </Box>

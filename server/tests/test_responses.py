@@ -1,0 +1,88 @@
+"""Responses over time and as a file."""
+
+from __future__ import annotations
+
+import csv
+import datetime as dt
+import io
+from typing import Any
+
+from common import clock
+
+from tests.base import ApiTest, House
+
+
+class OverTime(ApiTest):
+    def setUp(self) -> None:
+        with clock.set_to(clock.now() - dt.timedelta(days=30)):
+            super().setUp()
+
+    def log(self, days_ago: int, settled: bool | None = True, **changes: Any) -> None:
+        moment = clock.now() - dt.timedelta(days=days_ago)
+        with clock.set_to(moment):
+            item = self.house.item(**changes)
+            self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        if settled is not None:
+            with clock.set_to(moment + dt.timedelta(days=1)):
+                self.post(self.url(f"/items/{item.id}/morning"), {"settled": settled})
+
+    def family(self) -> dict[str, Any]:
+        (family,) = self.client.get(self.url("/responses")).json()
+        return family
+
+    def test_nothing_logged_is_an_empty_list(self) -> None:
+        self.assertEqual(self.client.get(self.url("/responses")).json(), [])
+
+    def test_holds_stand_in_order_with_what_they_came_to(self) -> None:
+        self.log(20, during=1)
+        self.log(13, during=2, before=0)
+        self.log(6, kind="sharp", settled=False)
+        family = self.family()
+        points = family["left"]["points"]
+        self.assertEqual([p["tolerance"] for p in points], ["calm", "watch", "flare"])
+        self.assertEqual([p["date"] for p in points], sorted(p["date"] for p in points))
+        self.assertEqual(points[1]["why"], "rose by 2")
+        self.assertEqual(points[2]["settled"], False)
+        self.assertEqual(family["right"]["points"], [])
+
+    def test_support_and_rung_are_there_for_the_staircase(self) -> None:
+        self.log(8)
+        (point,) = self.family()["left"]["points"]
+        self.assertEqual((point["rung"], point["support_cm"]), (1, 10))
+        self.assertGreaterEqual(point["seat_cm"], 45)
+        self.assertIn("foot block 10", point["setup"])
+
+    def test_the_decision_says_what_would_change_it(self) -> None:
+        self.log(8)
+        lane = self.family()["left"]
+        self.assertEqual(lane["decision"]["action"], "stay")
+        self.assertIn("Calm", lane["change"])
+
+    def test_an_open_morning_shows_in_the_band(self) -> None:
+        self.log(8, settled=None)
+        band = {stop["stop"]: stop for stop in self.client.get(self.url()).json()["band"]}
+        self.assertEqual((band["responses"]["state"], band["responses"]["note"]), ("attention", "1 morning open"))
+        self.assertEqual(band["limits"]["state"], "open")
+
+    def rows(self) -> list[dict[str, str]]:
+        answer = self.client.get(self.url("/responses.csv"))
+        self.assertEqual(answer["Content-Type"], "text/csv; charset=utf-8")
+        self.assertNotIn("Client of", answer["Content-Disposition"])
+        return list(csv.DictReader(io.StringIO(answer.content.decode())))
+
+    def test_the_file_has_one_row_a_hold(self) -> None:
+        self.log(14)
+        self.log(7, signs=["wobble", "grimace"], note="first, calm; then not")
+        first, second = self.rows()
+        self.assertEqual((first["side"], first["variation"], first["during"]), ("left", "figure_four.block_flat", "1"))
+        self.assertEqual((second["signs"], second["tolerance"]), ("wobble grimace", "watch"))
+        self.assertEqual(second["note"], "first, calm; then not")
+        self.assertEqual(second["settled_next_morning"], "yes")
+
+    def test_a_note_is_no_formula(self) -> None:
+        self.log(7, note="=SUM(A1)")
+        self.assertEqual(self.rows()[0]["note"], "'=SUM(A1)")
+
+    def test_the_file_of_another_practice_is_nothing(self) -> None:
+        other = House("Loft", "owner@loft.example")
+        self.assertEqual(self.client.get(self.url("/responses.csv", house=other)).status_code, 404)

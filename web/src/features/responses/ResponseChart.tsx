@@ -1,0 +1,166 @@
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { colours } from '../../app/theme'
+import { shortDate } from '../../common/dates'
+import { CHART, columnOf, discomfortHeight, HEIGHT, rungHeight, staircase } from './model'
+
+interface Props {
+  lane: Schemas['ResponseLane']
+  rungs: Schemas['RungName'][]
+  allowed: number
+}
+
+const FOOT = CHART.top + CHART.bars
+const MARKS = FOOT + CHART.gap + CHART.stairs + 14
+
+/** Discomfort above, the staircase of support beneath, and under each hold its next morning and date. */
+export function ResponseChart({ lane, rungs, allowed }: Props) {
+  const { t } = useTranslation()
+  const count = lane.points.length
+  const colour = lane.side === 'left' ? colours.left : colours.right
+  const width = Math.min(26, (CHART.width - CHART.left) / (2.4 * count))
+  const spoken = lane.points
+    .map((point) =>
+      t('responses.point', {
+        date: shortDate(point.date),
+        short: point.short,
+        dose: point.dose_s,
+        before: point.before,
+        during: point.during,
+        after: point.after,
+        tolerance: t(`choose.tolerance.${point.tolerance}`),
+      }),
+    )
+    .join('; ')
+  return (
+    <svg
+      viewBox={`0 0 ${CHART.width.toString()} ${HEIGHT.toString()}`}
+      width="100%"
+      role="img"
+      aria-label={t('responses.chart', { side: t(`side.${lane.side}`), count, list: spoken })}
+      style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink }}
+    >
+      {[0, 5, 10].map((score) => (
+        <g key={score}>
+          <path
+            d={`M${CHART.left.toString()} ${(FOOT - discomfortHeight(score)).toString()}H${(CHART.width - CHART.right).toString()}`}
+            stroke={colours.line}
+            strokeWidth="0.8"
+          />
+          <text x={CHART.left - 6} y={FOOT - discomfortHeight(score) + 4} textAnchor="end">
+            {score}
+          </text>
+        </g>
+      ))}
+      <path
+        d={`M${CHART.left.toString()} ${(FOOT - discomfortHeight(allowed)).toString()}H${(CHART.width - CHART.right).toString()}`}
+        stroke={colours.ink}
+        strokeWidth="1.2"
+        strokeDasharray="4 3"
+      />
+      <text x={CHART.left - 6} y={FOOT - discomfortHeight(allowed) + 4} textAnchor="end" fontWeight="600">
+        {t('responses.allowed', { value: allowed })}
+      </text>
+      {lane.points.map((point, index) => {
+        const x = columnOf(index, count)
+        return (
+          <g key={point.id}>
+            <rect
+              x={x - width / 2}
+              y={FOOT - discomfortHeight(point.during)}
+              width={width}
+              height={Math.max(discomfortHeight(point.during), 1)}
+              fill={colour}
+            />
+            <path
+              d={`M${(x - width / 2 - 3).toString()} ${(FOOT - discomfortHeight(point.before)).toString()}h${(width + 6).toString()}`}
+              stroke={colours.ink}
+              strokeWidth="2"
+            />
+            <circle
+              cx={x}
+              cy={FOOT - discomfortHeight(point.after)}
+              r="3.4"
+              fill={colours.ground}
+              stroke={colours.ink}
+              strokeWidth="1.5"
+            />
+            <Tolerance tolerance={point.tolerance} x={x} y={FOOT + 13} />
+            <text x={x} y={MARKS} textAnchor="middle">
+              {point.settled === null ? '?' : point.settled ? '✓' : '✗'}
+            </text>
+            <text x={x} y={MARKS + 17} textAnchor="middle" fill={colours.muted}>
+              {shortDate(point.date)}
+            </text>
+          </g>
+        )
+      })}
+      <text x={CHART.left - 6} y={FOOT + 17} textAnchor="end" fill={colours.muted}>
+        {t('responses.columns.tolerance')}
+      </text>
+      {rungs.map((rung, index) => (
+        <text
+          key={rung.id}
+          x={CHART.left - 6}
+          y={rungHeight(index, rungs.length) + 4}
+          textAnchor="end"
+          fill={colours.muted}
+        >
+          {rung.short}
+        </text>
+      ))}
+      <path
+        d={staircase(lane.points, rungs.length)}
+        fill="none"
+        stroke={colour}
+        strokeWidth="2.6"
+        strokeLinejoin="round"
+      />
+      <text x={CHART.left - 6} y={MARKS} textAnchor="end" fill={colours.muted}>
+        {t('responses.morning')}
+      </text>
+    </svg>
+  )
+}
+
+/** What a hold came to, by shape: ring for calm, triangle for watch, cross for flare, dotted ring while open. */
+function Tolerance({
+  tolerance,
+  x,
+  y,
+}: {
+  tolerance: Schemas['ResponsePoint']['tolerance']
+  x: number
+  y: number
+}) {
+  if (tolerance === 'watch') {
+    return (
+      <path
+        d={`M${x.toString()} ${(y - 5).toString()}l5.5 10h-11z`}
+        fill="none"
+        stroke={colours.ink}
+        strokeWidth="1.6"
+      />
+    )
+  }
+  if (tolerance === 'flare') {
+    return (
+      <path
+        d={`M${(x - 5).toString()} ${(y - 5).toString()}l10 10m0-10l-10 10`}
+        stroke={colours.ink}
+        strokeWidth="2.2"
+      />
+    )
+  }
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r="4.6"
+      fill="none"
+      stroke={colours.ink}
+      strokeWidth="1.6"
+      strokeDasharray={tolerance === 'pending' ? '2 2.4' : undefined}
+    />
+  )
+}

@@ -1,0 +1,39 @@
+import Box from '@mui/material/Box'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { SideHead } from '../../common/ui/SideHead'
+import { ResponseChart } from './ResponseChart'
+
+interface Props {
+  lane: Schemas['ResponseLane']
+  rungs: Schemas['RungName'][]
+  allowed: number
+}
+
+/** One side over time, the decision for next time, and what would change it. */
+export function ResponseLane({ lane, rungs, allowed }: Props) {
+  const { t } = useTranslation()
+  return (
+    <Box sx={{ borderTop: `5px solid var(--${lane.side})`, pt: 0.75 }}>
+      <SideHead side={lane.side} />
+      {lane.points.length === 0 ? (
+        <Typography color="text.secondary">{t('responses.noneOnSide')}</Typography>
+      ) : (
+        <>
+          <Typography color="text.secondary" sx={{ fontSize: '0.85rem' }}>
+            {t('responses.legend')}
+          </Typography>
+          <ResponseChart lane={lane} rungs={rungs} allowed={allowed} />
+          <Typography sx={{ fontSize: '0.95rem', lineHeight: 1.4 }}>
+            <strong>{t('responses.next')}:</strong> {lane.decision.reason}
+          </Typography>
+          <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+            {t('responses.wouldChange')}
+            {lane.change}
+          </Typography>
+        </>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,58 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { colours } from '../../app/theme'
+import { Empty, Failure, Working } from '../../common/ui/States'
+import { useCsvAddress, useResponses } from './queries'
+import { ResponseLane } from './ResponseLane'
+import { ResponseTable } from './ResponseTable'
+
+/** What happened over time: per ladder, left and right facing, with the decision it led to. */
+export function ResponsesScreen() {
+  const { t } = useTranslation()
+  const responses = useResponses()
+  const csv = useCsvAddress()
+  if (responses.isPending) return <Working />
+  if (responses.isError) return <Failure error={responses.error} again={() => void responses.refetch()} />
+  if (responses.data.length === 0)
+    return <Empty title={t('responses.empty')} more={t('responses.emptyMore')} />
+  return (
+    <>
+      {responses.data.map((family, index) => (
+        <Box component="section" key={family.family} sx={{ mb: 3 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
+            <Typography variant="h2" sx={{ flex: 1 }}>
+              {family.name}
+            </Typography>
+            {index === 0 && (
+              <Button component="a" href={csv} variant="outlined" size="small">
+                {t('responses.csv')}
+              </Button>
+            )}
+          </Box>
+          <Lanes family={family} />
+          <ResponseTable family={family} />
+        </Box>
+      ))}
+    </>
+  )
+}
+
+function Lanes({ family }: { family: Schemas['ResponseFamily'] }) {
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)',
+        gap: 2,
+        borderBottom: `1px solid ${colours.line}`,
+        pb: 1.5,
+      }}
+    >
+      <ResponseLane lane={family.left} rungs={family.rungs} allowed={family.allowed} />
+      <ResponseLane lane={family.right} rungs={family.rungs} allowed={family.allowed} />
+    </Box>
+  )
+}

@@ -1,0 +1,55 @@
+import type { Schemas } from '../../api/client'
+
+type Point = Schemas['ResponsePoint']
+
+/** The drawing's own units; the page scales it. */
+export const CHART = {
+  width: 460,
+  left: 78,
+  right: 12,
+  top: 10,
+  bars: 110,
+  gap: 26,
+  stairs: 96,
+  marks: 22,
+} as const
+export const HEIGHT = CHART.top + CHART.bars + CHART.gap + CHART.stairs + 2 * CHART.marks
+
+/** Middle of the column of one hold. Holds stand side by side in their order, not to a scale of days. */
+export function columnOf(index: number, count: number): number {
+  const inner = CHART.width - CHART.left - CHART.right
+  return CHART.left + (inner * (index + 0.5)) / Math.max(count, 1)
+}
+
+/** Height of a discomfort of 0–10 above the foot of the bars. */
+export function discomfortHeight(score: number): number {
+  return (CHART.bars * score) / 10
+}
+
+/** Where a rung stands: most held up on top, so that less support descends. */
+export function rungHeight(rung: number, rungs: number): number {
+  const top = CHART.top + CHART.bars + CHART.gap
+  return top + (CHART.stairs * (rung + 0.5)) / Math.max(rungs, 1)
+}
+
+/** The staircase through every hold: level over a column, stepping between columns. */
+export function staircase(points: readonly Pick<Point, 'rung'>[], rungs: number): string {
+  const half = (CHART.width - CHART.left - CHART.right) / (2 * Math.max(points.length, 1))
+  return points
+    .map((point, index) => {
+      const x = columnOf(index, points.length)
+      const y = rungHeight(point.rung, rungs)
+      return `${index === 0 ? 'M' : 'L'}${(x - half).toFixed(1)} ${y.toFixed(1)}H${(x + half).toFixed(1)}`
+    })
+    .join('')
+}
+
+/** Both sides' holds for the table, newest first. */
+export function tableRows(family: Pick<Schemas['ResponseFamily'], 'left' | 'right'>) {
+  const rows = (['left', 'right'] as const).flatMap((side) =>
+    family[side].points.map((point, order) => ({ side, point, order })),
+  )
+  return rows.sort(
+    (a, b) => b.point.date.localeCompare(a.point.date) || a.side.localeCompare(b.side) || b.order - a.order,
+  )
+}

@@ -1,0 +1,19 @@
+import { useQuery } from '@tanstack/react-query'
+import { api, unwrap } from '../../api/client'
+import { useClientPath } from '../../common/route'
+
+/** Discomfort, support and rungs over time, per family and side. */
+export function useResponses() {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'responses'],
+    queryFn: () =>
+      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/responses', { params: { path } })),
+  })
+}
+
+/** Where the same is to be had as comma-separated values. */
+export function useCsvAddress(): string {
+  const { practice_id, client_id } = useClientPath()
+  return `/api/practices/${practice_id}/clients/${client_id}/responses.csv`
+}
