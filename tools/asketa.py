@@ -238,6 +238,15 @@ def check(node: dict[str, str]) -> None:
     run(["npm", "run", "-s", "test"], cwd=WEB, env=node)
 
 
+def bench(options: argparse.Namespace) -> int:
+    """Measure the engine and its answers on the demo data; ratios and counts."""
+    python_environment("run")
+    cluster = Cluster(LOCAL)
+    cluster.start()
+    manage(cluster, "bench")
+    return 0
+
+
 def api_types(options: argparse.Namespace) -> int:
     """Write the API's schema and the web client's types made from it."""
     python_environment("test")
@@ -305,6 +314,7 @@ def manage_command(options: argparse.Namespace) -> int:
 COMMANDS = {
     "demo": demo,
     "test": test,
+    "bench": bench,
     "api-types": api_types,
     "screenshots": screenshots,
     "stop": stop,

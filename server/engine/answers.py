@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import datetime as dt
 import hashlib
+import threading
 from collections.abc import Callable
 from dataclasses import asdict, dataclass
 from typing import Any, TypeVar
@@ -169,15 +170,18 @@ class _RecentGrids:
 
     def __init__(self, most: int) -> None:
         self._most = most
+        self._lock = threading.Lock()
         self._kept: dict[tuple[object, ...], Screened | NoGrid] = {}
 
     def get(self, key: tuple[object, ...], compute: Callable[[], Screened | NoGrid]) -> Screened | NoGrid:
-        found = self._kept.pop(key, None)
+        with self._lock:
+            found = self._kept.pop(key, None)
         if found is None:
             found = compute()
-        self._kept[key] = found
-        while len(self._kept) > self._most:
-            self._kept.pop(next(iter(self._kept)))
+        with self._lock:
+            self._kept[key] = found
+            while len(self._kept) > self._most:
+                self._kept.pop(next(iter(self._kept)))
         return found
 
 

@@ -92,6 +92,18 @@ class TakingToTheMat(ApiTest):
         self.house.record_hip()
         self.assertIn("setup", self.fields(self.plan("right", OVER)))
 
+    def test_what_is_planned_is_what_was_judged(self) -> None:
+        """A seat this room cannot build becomes the nearest it can."""
+        option = self.client.get(self.url(f"/setups/{FLAT}/left")).json()["options"][0]["detail"]
+        setup = {**option["setup"], "seat": {"stack": "sofa:soft", "number": 46.0}}
+        body = {"variation": FLAT, "side": "left", "setup": setup, "dose_s": 40}
+        (family,) = self.post(self.url("/plan"), body).json()["families"]
+        self.assertNotIn("sofa", family["left"]["setup"]["seat"]["stack"])
+
+    def test_a_slot_the_rung_does_not_have_is_refused(self) -> None:
+        body = {"variation": FLAT, "side": "left", "setup": {"sofa": {"number": 40}}, "dose_s": 40}
+        self.assertIn("setup.sofa", self.fields(self.post(self.url("/plan"), body)))
+
     def test_an_accepted_caution_is_kept_with_its_reason(self) -> None:
         accepted = [{"codes": ["shape.shin_level"], "reason": "knows this shape well"}]
         self.plan("left", OVER, accepted=accepted)

@@ -12,7 +12,7 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 from engine.answers import Today, snapshot
 
-from asketa_core import NoGrid, Side, variation
+from asketa_core import NoGrid, Side, SlotValue, Variation, variation
 from visits.models import LoggedItem, MorningAnswer, Visit
 from visits.schemas import ItemIn, PlanIn
 
@@ -28,6 +28,21 @@ def todays_visit(today: Today, user: User) -> Visit:
     return visit
 
 
+def _check_slots(rung: Variation, setup: dict[str, SlotValue]) -> None:
+    unknown = set(setup) - set(rung.slots)
+    if unknown:
+        raise bad_field(f"setup.{min(unknown)}", f"This rung has no such slot. It has: {', '.join(rung.slots)}.")
+
+
+def _choices(setup: dict[str, SlotValue]) -> dict[str, SlotValue]:
+    """What the grid does not vary: how the foot is held."""
+    return {name: value for name, value in setup.items() if value.choice is not None}
+
+
+def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
+    return {name: value.model_dump(exclude_none=True) for name, value in setup.items()}
+
+
 @transaction.atomic
 def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     """Put one side's set-up of a ladder into today's plan.
@@ -39,6 +54,7 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
         raise bad_field("setup", f"This room has nothing for: {screened.label}.")
+    _check_slots(rung, data.setup)
     row = screened.grid.nearest(data.setup)
     if not screened.allowed(row):
         raise bad_field(
@@ -53,7 +69,8 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
             **visit.plan.get(rung.family, {}),
             data.side.value: {
                 "variation": rung.id,
-                "setup": {name: value.model_dump(exclude_none=True) for name, value in data.setup.items()},
+                # What was judged is what is planned: the room's own stacks, not whatever was sent.
+                "setup": _stored({**screened.grid.setup(row), **_choices(data.setup)}),
                 "dose_s": data.dose_s,
                 "accepted": [accepted.model_dump() for accepted in data.accepted],
             },
@@ -73,6 +90,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
         if known.visit.client_id != today.client.pk:
             raise Http404
         return known
+    _check_slots(variation(data.variation), data.setup_used)
     visit = todays_visit(today, user)
     replaces = None
     if data.replaces is not None:
@@ -92,7 +110,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
                 replaces=replaces,
                 variation=variation(data.variation).id,
                 setup_planned=planned["setup"] if planned else None,
-                setup_used={name: value.model_dump(exclude_none=True) for name, value in data.setup_used.items()},
+                setup_used=_stored(data.setup_used),
                 snapshot=snapshot(
                     today, data.variation, Side(data.side), data.setup_used, planned["accepted"] if planned else []
                 ),

@@ -17,8 +17,10 @@ const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup']
 /** Where a side would work today: the offered step, else where it stands, else the most that is open without a caution. */
 export function startingRung(ladder: Schemas['LadderOut'], side: Side): string | undefined {
   const lane = ladder[side]
-  const wanted = lane.decision.step?.variation ?? lane.decision.here
   const open = lane.rungs.filter((rung) => OPEN.includes(rung.verdict))
+  // What flared twice is not offered again by itself: start from the most held up.
+  if (lane.decision.action === 'leave_out') return open[0]?.variation
+  const wanted = lane.decision.step?.variation ?? lane.decision.here
   if (wanted !== undefined && open.some((rung) => rung.variation === wanted)) return wanted ?? undefined
   return (open.filter((rung) => rung.cautions === 0).at(-1) ?? open[0] ?? lane.rungs[0])?.variation
 }

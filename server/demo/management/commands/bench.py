@@ -1,0 +1,92 @@
+"""Measure the engine and the answers that lean on it, on the demo data: ratios and counts, warm.
+
+Absolute times differ between machines; each is given as a multiple of a bare view (the room's list, one
+query beside those of signing in), timed in the same run.
+"""
+
+from __future__ import annotations
+
+import statistics
+import time
+import tracemalloc
+from collections.abc import Callable
+from typing import Any
+
+from clients.models import Client
+from django.core.cache import cache
+from django.core.management.base import BaseCommand, CommandError
+from django.test import Client as Browser
+from django_scopes import scopes_disabled
+from engine.answers import Today
+from practices.models import Membership
+
+from asketa_core import SIDES, NoGrid, variations
+
+REPEATS = 5
+
+
+def median_ms(run: Callable[[], Any]) -> float:
+    """Median of a few runs in milliseconds, after one to warm up."""
+    run()
+    times = []
+    for _ in range(REPEATS):
+        start = time.perf_counter()
+        run()
+        times.append(1000 * (time.perf_counter() - start))
+    return statistics.median(times)
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        membership = Membership.objects.filter(practice__name="The Weir Room").select_related("user").first()
+        if membership is None:
+            raise CommandError("The demo data is not loaded. Run ./asketa demo once.")
+        with scopes_disabled():
+            client = Client.objects.select_related("practice").get(occupation="clock repairer")
+            today = Today.of(client)
+            browser = Browser()
+            browser.force_login(membership.user, backend="django.contrib.auth.backends.ModelBackend")
+            address = f"/api/practices/{membership.practice_id}/clients/{client.pk}"
+            self._report(today, browser, address)
+
+    def _report(self, today: Today, browser: Browser, address: str) -> None:
+        def screen_everything() -> int:
+            size = 0
+            for rung in variations():
+                for side in SIDES:
+                    found = today.situation.screen(rung, side)
+                    size += 0 if isinstance(found, NoGrid) else found.grid.size
+            return size
+
+        def cold(path: str) -> Callable[[], Any]:
+            def run() -> Any:
+                cache.clear()
+                return browser.get(address + path)
+
+            return run
+
+        bare = median_ms(lambda: browser.get(address.split("/clients")[0] + "/room"))
+        setups = screen_everything()
+        screening = median_ms(screen_everything)
+        tracemalloc.start()
+        screen_everything()
+        peak_mb = tracemalloc.get_traced_memory()[1] / 1e6
+        tracemalloc.stop()
+        choose_cold, choose_warm = median_ms(cold("/ladders")), median_ms(lambda: browser.get(address + "/ladders"))
+        rungs = sum(1 for _ in variations())
+        lines = [
+            ("variations × sides", f"{rungs} × {len(SIDES)}"),
+            ("set-ups judged", f"{setups}"),
+            ("bare view, one list of rows (the unit)", f"{bare:.2f} ms"),
+            (
+                "screening everything",
+                f"{screening / bare:.0f} × the unit ({1000 * screening / setups:.1f} µs a set-up)",
+            ),
+            ("memory at its highest", f"{peak_mb:.0f} MB"),
+            ("Choose, cold", f"{choose_cold / bare:.0f} × the unit, {choose_cold / screening:.2f} × the screening"),
+            ("Choose, cached", f"{choose_warm / bare:.0f} × the unit"),
+        ]
+        for name, value in lines:
+            self.stdout.write(f"{name:40} {value}")
