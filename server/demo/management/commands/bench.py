@@ -67,7 +67,7 @@ class Command(BaseCommand):
 
             return run
 
-        bare = median_ms(lambda: browser.get(address.split("/clients")[0] + "/room"))
+        bare = median_ms(lambda: browser.get(address.split("/clients", maxsplit=1)[0] + "/room"))
         setups = screen_everything()
         screening = median_ms(screen_everything)
         tracemalloc.start()
