@@ -61,6 +61,8 @@ class Entry(PracticeRow):
     kind = models.CharField(max_length=30)
     side = models.CharField(max_length=5, choices=SIDE_CHOICES)
     facts: Any = models.JSONField()
+    from_date = models.DateField(null=True)
+    until_date = models.DateField(null=True)
 
     objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(EntryQuerySet))
 

@@ -83,6 +83,7 @@ def correct_entry(entry: Entry, user: User, data: EntryIn | None, today: dt.date
     Raises ``Stale`` when ``entry`` is no longer the standing version.
     """
     fields: dict[str, Any] = {"kind": entry.kind, "side": entry.side, "facts": entry.facts, "withdrawn": True}
+    stands = {"from_date": entry.from_date, "until_date": entry.until_date}
     if data is not None:
         _check_dates(_entry_dates(data), today)
         fields = _entry_fields(data)
@@ -90,7 +91,7 @@ def correct_entry(entry: Entry, user: User, data: EntryIn | None, today: dt.date
         with transaction.atomic():
             new = Entry.objects.create(
                 practice_id=entry.practice_id, created_by=user, client_id=entry.client_id, root=entry.root,
-                replaces=entry, **fields,
+                replaces=entry, **stands, **fields,
             )  # fmt: skip
     except IntegrityError as error:
         standing = Entry.objects.standing().filter(root=entry.root).first()

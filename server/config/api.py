@@ -5,6 +5,7 @@ from __future__ import annotations
 from accounts.api import router as accounts
 from clients.api import router as clients
 from common.errors import Problem, install_handlers
+from exchange.api import router as exchange
 from measures.api import router as measures
 from ninja import NinjaAPI
 from ninja.security import django_auth
@@ -15,7 +16,7 @@ api = NinjaAPI(title="Asketa", version="1", auth=django_auth, docs_url=None)
 install_handlers(api)
 
 api.add_router("/auth", accounts)
-for router in (clients, measures, room, visits):
+for router in (exchange, clients, measures, room, visits):
     api.add_router("/practices/{uuid:practice_id}", router)
 
 __all__ = ["Problem", "api"]

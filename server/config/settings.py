@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "clients",
     "measures",
     "visits",
+    "exchange",
     "demo",
 ]
 

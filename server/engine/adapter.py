@@ -20,7 +20,7 @@ def client_file(client: Client) -> ClientFile:
         {
             "format": "asketa-client",
             "version": 1,
-            "client": {"id": str(client.pk), "birth_date": client.birth_date},
+            "client": {"id": str(client.pk), "name": client.name, "birth_date": client.birth_date},
             "entries": _entries(client),
             "daily": _daily(client),
             **_measures(client),
@@ -55,6 +55,8 @@ def _entries(client: Client) -> list[dict[str, Any]]:
             "kind": entry.kind,
             "side": entry.side,
             "facts": entry.facts,
+            "from_date": entry.from_date,
+            "until_date": entry.until_date,
             "clearances": cleared[entry.root],
         }
         for entry in Entry.objects.standing().filter(client=client)
@@ -86,6 +88,7 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                     "side": measure.side,
                     "value_deg": measure.value,
                     "method": measure.method,
+                    "error_deg": measure.error,
                     "date": measure.date,
                 }
             )
@@ -109,6 +112,7 @@ def response_value(item: LoggedItem) -> dict[str, Any]:
         "place": item.place,
         "signs": item.signs,
         "settled_next_morning": settled,
+        "note": item.note,
     }
 
 

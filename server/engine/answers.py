@@ -149,7 +149,11 @@ class Today:
 
 def situation_key(file: ClientFile, room: Room) -> str:
     """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it."""
-    return digest(file.model_dump_json(exclude={"responses"}) + room.model_dump_json() + RULES_FINGERPRINT["engine"])
+    return digest(
+        file.model_dump_json(exclude={"responses": True, "client": {"name"}})
+        + room.model_dump_json()
+        + RULES_FINGERPRINT["engine"]
+    )
 
 
 def digest(text: str) -> str:
@@ -204,6 +208,6 @@ def snapshot(
     return {
         **judged,
         "accepted": accepted,
-        "records": today.file.model_dump(mode="json", exclude={"responses"}),
+        "records": today.file.model_dump(mode="json", exclude={"responses": True, "client": {"name"}}),
         "hashes": RULES_FINGERPRINT,
     }

@@ -19,6 +19,8 @@ class Measure(PracticeRow):
     side = models.CharField(max_length=5, choices=SIDE_CHOICES, null=True)
     value = models.FloatField()
     method = models.CharField(max_length=20, blank=True)
+    error = models.FloatField(null=True)
+    """Own error of this reading; the method's where there is none."""
     date = models.DateField()
 
     class Meta:

@@ -86,6 +86,7 @@ ITEM = {
 }  # fmt: skip
 BODIES = {
     "createClient": {"name": "x"},
+    "importClient": {"format": "asketa-client", "version": 1, "client": {"id": "x"}},
     "updateClient": {"name": "x", "version": 1},
     "previewEntry": ENTRY,
     "recordEntry": ENTRY,

@@ -9,9 +9,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Any, Literal, TypeVar
 
-from pydantic import BaseModel, Field, TypeAdapter, ValidationError
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError, model_validator
 
-from asketa_core.body.measures import Body
+from asketa_core.body.measures import STATURE_CM, WEIGHT_KG, Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges, method_error_deg
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
@@ -100,11 +100,25 @@ class RangeMeasure(Record):
     error_deg: float | None = Field(default=None, gt=0, le=30)
     date: dt.date
 
+    @model_validator(mode="after")
+    def plausible(self) -> RangeMeasure:
+        reason = check_plausible(self.quantity, self.value_deg)
+        if reason is not None:
+            raise ValueError(reason)
+        return self
+
 
 class BodyMeasure(Record):
     quantity: Literal["stature", "weight"]
     value: float
     date: dt.date
+
+    @model_validator(mode="after")
+    def plausible(self) -> BodyMeasure:
+        low, high = {"stature": STATURE_CM, "weight": WEIGHT_KG}[self.quantity]
+        if not low <= self.value <= high:
+            raise ValueError(f"a {self.quantity} lies between {low:g} and {high:g}")
+        return self
 
 
 class Person(Record):
@@ -147,6 +161,7 @@ class Response(Record):
     place: Place = "wanted"
     signs: tuple[Sign, ...] = ()
     settled_next_morning: TriState = "unknown"
+    note: str = Field(default="", max_length=2000)
 
 
 class ClientFile(Record):
@@ -159,6 +174,18 @@ class ClientFile(Record):
     body: tuple[BodyMeasure, ...] = ()
     responses: tuple[Response, ...] = ()
     settings: Settings = Settings()
+
+    @model_validator(mode="after")
+    def ids_fit(self) -> ClientFile:
+        entries = {entry.id for entry in self.entries}
+        if len(entries) != len(self.entries):
+            raise ValueError("two entries share an id")
+        if len({response.id for response in self.responses}) != len(self.responses):
+            raise ValueError("two responses share an id")
+        strangers = {fact.entry_id for fact in self.daily} - entries
+        if strangers:
+            raise ValueError("a daily fact names an entry that is not in the file")
+        return self
 
     def as_of(self, date: dt.date) -> ClientFile:
         """The file with only what was known on ``date``."""

@@ -234,6 +234,26 @@ class Journey(StaticLiveServerTestCase):
         self.page.goto(f"{self.live_server_url}/practices/{own.practice_id}/clients/{foreign.pk}/limits")
         expect(self.page.get_by_text("There is nothing at this address")).to_be_visible()
 
+    def test_a_client_file_goes_out_and_comes_in(self) -> None:
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        self.go("Responses")
+        with page.expect_download() as saved:
+            page.get_by_role("link", name="Save client file").click()
+        content = Path(saved.value.path()).read_bytes()
+        page.get_by_role("link", name="Clients").click()
+        picker = page.get_by_label("From a file")
+        picker.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b"not a file"})
+        expect(page.get_by_role("alert")).to_contain_text("cannot be read as JSON")
+        broken = content.replace(b'"stature"', b'"stride"')
+        picker.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": broken})
+        expect(page.get_by_role("alert")).to_contain_text("body.0.quantity")
+        picker.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": content})
+        expect(page.get_by_role("heading", name="Hartley Quill")).to_be_visible()
+        page.get_by_role("link", name="Clients").click()
+        expect(page.get_by_role("link", name=re.compile("Hartley Quill"))).to_have_count(2)
+
     def test_keys_work_and_can_be_listed(self) -> None:
         self.sign_in()
         page = self.page

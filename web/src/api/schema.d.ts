@@ -58,6 +58,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Client
+         * @description A new client from a client file; all of it or, with any problem, nothing.
+         */
+        post: operations["importClient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/search": {
         parameters: {
             query?: never;
@@ -463,6 +483,32 @@ export interface components {
             /** Password */
             password: string;
         };
+        /** ClientOut */
+        ClientOut: {
+            /** Name */
+            name: string;
+            /** Birth Date */
+            birth_date?: string | null;
+            /**
+             * Occupation
+             * @default
+             */
+            occupation: string;
+            /**
+             * Discomfort Allowed
+             * @default 2
+             */
+            discomfort_allowed: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Age */
+            age: number | null;
+        };
         /**
          * ClientLine
          * @description One line of the client list: who, what they bring, and when they were last here.
@@ -493,32 +539,6 @@ export interface components {
              * @default
              */
             text: string;
-        };
-        /** ClientOut */
-        ClientOut: {
-            /** Name */
-            name: string;
-            /** Birth Date */
-            birth_date?: string | null;
-            /**
-             * Occupation
-             * @default
-             */
-            occupation: string;
-            /**
-             * Discomfort Allowed
-             * @default 2
-             */
-            discomfort_allowed: number;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Version */
-            version: number;
-            /** Age */
-            age: number | null;
         };
         /** ClientIn */
         ClientIn: {
@@ -1652,6 +1672,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    importClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientOut"];
                 };
             };
         };

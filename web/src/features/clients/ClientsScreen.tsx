@@ -11,6 +11,7 @@ import { colours, serif } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { clientAddress, usePracticeId } from '../../common/route'
 import { Empty, Failure, Working } from '../../common/ui/States'
+import { ImportClient } from './ImportClient'
 import { NewClientDialog } from './NewClientDialog'
 
 /** Everybody of the practice, what each side brings facing each other. */
@@ -50,6 +51,7 @@ export function ClientsScreen() {
           }}
           sx={{ width: 280 }}
         />
+        <ImportClient />
         <Button
           variant="contained"
           onClick={() => {

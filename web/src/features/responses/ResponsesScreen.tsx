@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { Empty, Failure, Working } from '../../common/ui/States'
-import { useCsvAddress, useResponses } from './queries'
+import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
 import { ResponseTable } from './ResponseTable'
 
@@ -13,7 +13,7 @@ import { ResponseTable } from './ResponseTable'
 export function ResponsesScreen() {
   const { t } = useTranslation()
   const responses = useResponses()
-  const csv = useCsvAddress()
+  const files = useFileAddresses()
   if (responses.isPending) return <Working />
   if (responses.isError) return <Failure error={responses.error} again={() => void responses.refetch()} />
   if (responses.data.length === 0)
@@ -27,9 +27,14 @@ export function ResponsesScreen() {
               {family.name}
             </Typography>
             {index === 0 && (
-              <Button component="a" href={csv} variant="outlined" size="small">
-                {t('responses.csv')}
-              </Button>
+              <Box sx={{ display: 'flex', gap: 1 }}>
+                <Button component="a" href={files.csv} variant="outlined" size="small">
+                  {t('responses.csv')}
+                </Button>
+                <Button component="a" href={files.clientFile} variant="outlined" size="small">
+                  {t('responses.file')}
+                </Button>
+              </Box>
             )}
           </Box>
           <Lanes family={family} />

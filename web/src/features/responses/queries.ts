@@ -12,8 +12,9 @@ export function useResponses() {
   })
 }
 
-/** Where the same is to be had as comma-separated values. */
-export function useCsvAddress(): string {
+/** Where the same is to be had as comma-separated values, and everything recorded as a client file. */
+export function useFileAddresses(): { csv: string; clientFile: string } {
   const { practice_id, client_id } = useClientPath()
-  return `/api/practices/${practice_id}/clients/${client_id}/responses.csv`
+  const client = `/api/practices/${practice_id}/clients/${client_id}`
+  return { csv: `${client}/responses.csv`, clientFile: `${client}/file` }
 }
