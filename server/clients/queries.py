@@ -82,7 +82,8 @@ def client_out(client: Client, date: dt.date) -> ClientOut:
 def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     """Every client of the opened practice in three queries, with what each side brings."""
     date = clock.today(practice.time_zone)
-    clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")))
+    # Counting visits groups the rows, which drops the model's own order.
+    clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("name", "id"))
     labels: dict[tuple[object, str], list[str]] = defaultdict(list)
     for entry in Entry.objects.standing().filter(client__in=clients):
         labels[(entry.client_id, entry.side)].append(entry_words(core_entry(entry), date))

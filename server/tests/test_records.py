@@ -119,6 +119,13 @@ class EditingClients(ApiTest):
         url = f"/api/practices/{self.house.practice.pk}/clients"
         self.assertIn("name", self.fields(self.post(url, {"name": ""})))
 
+    def test_clients_are_listed_by_name(self) -> None:
+        url = f"/api/practices/{self.house.practice.pk}/clients"
+        for name in ("Zeno", "Abel", "Moss"):
+            self.post(url, {"name": name})
+        names = [line["name"] for line in self.post(f"{url}/search", {"text": ""}).json()]
+        self.assertEqual(names, ["Abel", "Client of Mill", "Moss", "Zeno"])
+
     def test_search_by_name_or_occupation(self) -> None:
         url = f"/api/practices/{self.house.practice.pk}/clients/search"
         for text, found in (("mill", 1), ("WEAV", 1), ("zzz", 0), ("", 1)):
