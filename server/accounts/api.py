@@ -6,12 +6,13 @@ import uuid
 
 from axes.exceptions import AxesBackendPermissionDenied
 from axes.handlers.proxy import AxesProxyHandler
-from common.errors import Problem
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.security import APIKeyCookie
+
+from common.errors import Problem
 from practices.models import Membership
 
 

@@ -4,10 +4,7 @@ from __future__ import annotations
 
 import uuid
 
-from common import clock
-from common.permissions import Permission
 from ninja import Router, Status
-from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from clients import queries, services
 from clients.schemas import (
@@ -23,6 +20,9 @@ from clients.schemas import (
     LimitOut,
     SearchIn,
 )
+from common import clock
+from common.permissions import Permission
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["clients"])
 

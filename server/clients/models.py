@@ -10,9 +10,9 @@ from typing import Any
 
 from django.db import models
 from django_scopes import ScopedManager
-from practices.tenancy import PracticeRow
 
 from asketa_core import Side
+from practices.tenancy import PracticeRow
 
 SIDE_CHOICES = [(side.value, side.value) for side in Side]
 SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])

@@ -7,12 +7,8 @@ import uuid
 from collections import defaultdict
 from typing import Any
 
-from common import clock
 from django.db.models import Max
 from django.http import Http404
-from engine.adapter import client_file
-from engine.answers import Today
-from practices.models import Practice
 
 from asketa_core import (
     ClientFile,
@@ -40,6 +36,10 @@ from clients.schemas import (
     NoteOut,
     StopOut,
 )
+from common import clock
+from engine.adapter import client_file
+from engine.answers import Today
+from practices.models import Practice
 
 STALE_MEASURE_DAYS = 56
 SCREENED_RANGES = (Quantity.HIP_FLEXION, Quantity.OPEN_EXTERNAL_ROTATION, Quantity.KNEE_FLEXION)

@@ -6,14 +6,14 @@ import datetime as dt
 import uuid
 from typing import Any
 
+from django.db import IntegrityError, transaction
+
 from accounts.models import User
 from audit.models import record
-from common.errors import BadInput, FieldProblem, Stale
-from django.db import IntegrityError, transaction
-from practices.models import Practice
-
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn, HipReplacementIn
+from common.errors import BadInput, FieldProblem, Stale
+from practices.models import Practice
 
 EARLIEST = dt.date(1900, 1, 1)
 

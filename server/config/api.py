@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
 from accounts.api import router as accounts
 from clients.api import router as clients
 from common.errors import Problem, install_handlers
 from exchange.api import router as exchange
 from measures.api import router as measures
-from ninja import NinjaAPI
-from ninja.security import django_auth
 from room.api import router as room
 from visits.api import router as visits
 

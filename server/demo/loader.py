@@ -8,13 +8,15 @@ from pathlib import Path
 from typing import Any
 
 import yaml
+from django.db import transaction
+from django_scopes import scope
+
 from accounts.models import User
+from asketa_core import NoGrid, Side, variation
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, HipReplacementIn, KneePainIn
 from clients.services import answer_daily, create_client, give_clearance, record_entry
 from common import clock
-from django.db import transaction
-from django_scopes import scope
 from engine.answers import Today
 from measures.schemas import ReadingIn
 from measures.services import store_readings
@@ -22,8 +24,6 @@ from practices.models import Membership, Practice
 from room.services import stock_room
 from visits.schemas import ItemIn, PlanIn
 from visits.services import answer_morning, log_item, take_to_the_mat
-
-from asketa_core import NoGrid, Side, variation
 
 PEOPLE = Path(__file__).parent / "people.yaml"
 ENTRY_SCHEMAS = {"hip_replacement": HipReplacementIn, "knee_pain": KneePainIn}

@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections import defaultdict
 from typing import Any
 
+from asketa_core import ClientFile, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from measures.models import BODY_QUANTITIES, Measure
 from room.models import RoomProp
 from visits.models import LoggedItem
-
-from asketa_core import ClientFile, Room, parse
 
 
 def client_file(client: Client) -> ClientFile:

@@ -13,8 +13,6 @@ from collections.abc import Callable
 from dataclasses import asdict, dataclass
 from typing import Any, TypeVar
 
-from clients.models import Client
-from common import clock
 from django.core.cache import cache
 
 from asketa_core import (
@@ -40,6 +38,8 @@ from asketa_core import (
     outward_view,
     variation,
 )
+from clients.models import Client
+from common import clock
 from engine.adapter import client_file, room_value
 
 T = TypeVar("T")

@@ -6,15 +6,15 @@ import json
 import uuid
 from typing import Any
 
+from django.http import HttpResponse
+from ninja import Body, Router, Status
+
 from clients.queries import client_out, get_client
 from clients.schemas import ClientOut
 from common import clock
 from common.permissions import Permission
-from django.http import HttpResponse
-from ninja import Body, Router, Status
-from practices.tenancy import PracticeId, PracticeRequest, in_practice
-
 from exchange import services
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["exchange"])
 

@@ -10,18 +10,18 @@ import datetime as dt
 import uuid
 from typing import Any
 
+from django.db import transaction
+
 from accounts.models import User
+from asketa_core import ClientFile, Response, parse, variation
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from common import clock
 from common.errors import bad_field
-from django.db import transaction
 from engine.adapter import client_file
 from measures.models import Measure
 from practices.models import Practice
 from visits.models import LoggedItem, MorningAnswer, Visit
-
-from asketa_core import ClientFile, Response, parse, variation
 
 NAMELESS = "Client from a file"
 

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import uuid
 
+from ninja import Router, Status
+
 from clients.queries import get_client
 from common import clock
 from common.permissions import Permission
-from ninja import Router, Status
-from practices.tenancy import PracticeId, PracticeRequest, in_practice
-
 from measures import queries, services
 from measures.schemas import MeasuresOut, ReadingsIn
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["measures"])
 

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from django.db import models
+
+from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from practices.tenancy import PracticeRow
 
 BODY_QUANTITIES = ("stature", "weight")

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
+from asketa_core import PLAUSIBLE_DEG, InputError, Quantity, Side, typical_range
 from clients.models import Client
 from common import clock
 from engine.adapter import client_file
-
-from asketa_core import PLAUSIBLE_DEG, InputError, Quantity, Side, typical_range
 from measures.models import Measure
 from measures.schemas import MeasuredSide, MeasuresOut, RangeOut, ReadingOut
 

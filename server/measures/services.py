@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 
+from django.db import transaction
+
 from accounts.models import User
+from asketa_core import STATURE_CM, WEIGHT_KG, InputError, Quantity, check_plausible, check_range
 from audit.models import record
 from clients.models import Client
 from common.errors import BadInput, FieldProblem
-from django.db import transaction
-
-from asketa_core import STATURE_CM, WEIGHT_KG, InputError, Quantity, check_plausible, check_range
 from measures.models import Measure
 from measures.schemas import ReadingIn
 

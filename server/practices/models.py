@@ -5,10 +5,11 @@ from __future__ import annotations
 import uuid
 from zoneinfo import available_timezones
 
-from common.permissions import Role
 from django.conf import settings
 from django.core.exceptions import ValidationError
 from django.db import models
+
+from common.permissions import Role
 
 
 def known_time_zone(value: str) -> None:

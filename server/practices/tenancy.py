@@ -13,14 +13,14 @@ import uuid
 from collections.abc import Callable
 from typing import Any, Concatenate, ParamSpec, TypeVar
 
-from common import clock
-from common.errors import NotAllowed
-from common.permissions import Permission, role_has
 from django.db import models
 from django.http import Http404, HttpRequest
 from django_scopes import ScopedManager, scope
 from ninja import Path
 
+from common import clock
+from common.errors import NotAllowed
+from common.permissions import Permission, role_has
 from practices.models import Membership, Practice
 
 PracticeId = Path[uuid.UUID]

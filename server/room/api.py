@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import uuid
 
-from common.permissions import Permission
 from ninja import Router, Schema
-from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
+from common.permissions import Permission
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
 from room.models import RoomProp
 
 router = Router(tags=["room"])

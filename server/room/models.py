@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import models
+
 from practices.tenancy import PracticeRow
 
 

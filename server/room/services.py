@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from accounts.models import User
-from audit.models import record
 from django.db import transaction
-from practices.models import Practice
 
+from accounts.models import User
 from asketa_core import Room, parse
+from audit.models import record
+from practices.models import Practice
 from room.models import RoomProp
 
 

@@ -6,23 +6,23 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from accounts.models import User
-from clients.models import Client
-from clients.schemas import ClientIn, HipReplacementIn, KneePainIn
-from clients.services import create_client, record_entry
-from common import clock
 from django.core.cache import cache
 from django.http import HttpResponse
 from django.test import TestCase
 from django_scopes import scope
+
+from accounts.models import User
+from asketa_core import Side
+from clients.models import Client
+from clients.schemas import ClientIn, HipReplacementIn, KneePainIn
+from clients.services import create_client, record_entry
+from common import clock
 from engine.answers import Today
 from measures.schemas import ReadingIn
 from measures.services import store_readings
 from practices.models import Membership, Practice
 from room.services import stock_room
 from visits.schemas import ItemIn
-
-from asketa_core import Side
 
 PASSWORD = "a-long-test-password"
 ROOM = [

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import json
 
-from config.api import api
 from django.conf import settings
 from django.test import SimpleTestCase
 from ninja.responses import NinjaJSONEncoder
+
+from config.api import api
 
 
 class Types(SimpleTestCase):

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from clients.models import Client
-from demo import loader
 from django.core.cache import cache
 from django.test import TestCase
 from django_scopes import scope
-from engine.answers import Today
-from practices.models import Practice
 
 from asketa_core import Side
+from clients.models import Client
+from demo import loader
+from engine.answers import Today
+from practices.models import Practice
 
 
 class Demo(TestCase):

@@ -7,14 +7,14 @@ import datetime as dt
 import json
 from typing import Any
 
-from clients.models import Client
-from common import clock
 from django_scopes import scope
-from exchange import services
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTest
 
+from clients.models import Client
+from common import clock
+from exchange import services
 from tests.base import ApiTest, House
 
 

@@ -5,16 +5,16 @@ from __future__ import annotations
 import json
 import uuid
 
-from clients.models import Client, Entry
-from config.api import api
 from django.db import IntegrityError, InternalError, connection, transaction
 from django.test import TestCase
 from django_scopes import scope, scopes_disabled
 from django_scopes.exceptions import ScopeError
-from measures.models import Measure
-from visits.models import Visit
 
+from clients.models import Client, Entry
+from config.api import api
+from measures.models import Measure
 from tests.base import ApiTest, House
+from visits.models import Visit
 
 OPEN_TO_STRANGERS = {"me", "signIn"}
 WITHOUT_PRACTICE = OPEN_TO_STRANGERS | {"signOut"}

@@ -6,8 +6,8 @@ import datetime as dt
 from typing import Any
 
 from django_scopes import scope
-from measures.models import Measure
 
+from measures.models import Measure
 from tests.base import ApiTest
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from audit.models import AuditEvent
-from clients.models import Entry
 from django_scopes import scope
 
+from audit.models import AuditEvent
+from clients.models import Entry
 from tests.base import ApiTest
 
 

@@ -8,7 +8,6 @@ import io
 from typing import Any
 
 from common import clock
-
 from tests.base import ApiTest, House
 
 

@@ -6,13 +6,13 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from common import clock
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from django_scopes import scope
-from visits.models import LoggedItem
 
+from common import clock
 from tests.base import ApiTest, House
+from visits.models import LoggedItem
 
 FLAT, OVER = "figure_four.block_flat", "figure_four.over_thigh"
 

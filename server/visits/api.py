@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import uuid
 
-from clients.queries import get_client
-from common.permissions import Permission
 from django.http import Http404, HttpResponse
-from engine.answers import Today
 from ninja import Router, Status
-from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 from asketa_core import InputError, Side, Variation, variation
-from visits import queries, responses, services
+from clients.queries import get_client
+from common.permissions import Permission
+from engine.answers import Today
+from practices.tenancy import PracticeId, PracticeRequest, in_practice
+from visits import choosing, responses, services, setting_up
+from visits import mat as beside_the_mat
 from visits.schemas import (
     DetailOut,
     ItemIn,
@@ -40,7 +41,7 @@ def _rung(variation_id: str) -> Variation:
 @in_practice(Permission.CLIENTS_READ)
 def ladders(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[LadderOut]:
     """Every family as two lanes, judged today."""
-    return queries.ladders(Today.of(get_client(client_id)))
+    return choosing.ladders(Today.of(get_client(client_id)))
 
 
 @router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")
@@ -49,7 +50,7 @@ def setup(
     request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, variation_id: str, side: Side
 ) -> SetupOut:
     """The whole grid of one rung and side in one answer, so that steppers are instant."""
-    return queries.setup_answer(Today.of(get_client(client_id)), _rung(variation_id), side)
+    return setting_up.setup_answer(Today.of(get_client(client_id)), _rung(variation_id), side)
 
 
 @router.post("/clients/{client_id}/setups/{variation_id}/{side}", response=DetailOut, operation_id="setupDetail")
@@ -63,7 +64,9 @@ def setup_detail(
     payload: SetupQuery,
 ) -> DetailOut:
     """One set-up in full: figure, rulers and sentences."""
-    detail = queries.detail_for(Today.of(get_client(client_id)), _rung(variation_id), side, payload.setup, payload.view)
+    detail = setting_up.detail_for(
+        Today.of(get_client(client_id)), _rung(variation_id), side, payload.setup, payload.view
+    )
     if detail is None:
         raise Http404
     return detail
@@ -76,19 +79,19 @@ def take_to_the_mat(request: PracticeRequest, practice_id: PracticeId, client_id
     today = Today.of(get_client(client_id))
     _rung(payload.variation)
     services.take_to_the_mat(today, request.user, payload)
-    return queries.mat(today)
+    return beside_the_mat.mat(today)
 
 
 @router.get("/clients/{client_id}/mat", response=MatOut, operation_id="mat")
 @in_practice(Permission.CLIENTS_READ)
 def mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> MatOut:
-    return queries.mat(Today.of(get_client(client_id)))
+    return beside_the_mat.mat(Today.of(get_client(client_id)))
 
 
 @router.get("/clients/{client_id}/items", response=list[ItemOut], operation_id="listItems")
 @in_practice(Permission.CLIENTS_READ)
 def list_items(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[ItemOut]:
-    return queries.items_out(Today.of(get_client(client_id)))
+    return beside_the_mat.items_out(Today.of(get_client(client_id)))
 
 
 @router.get("/clients/{client_id}/responses", response=list[ResponseFamily], operation_id="responses")
@@ -120,7 +123,7 @@ def log_item(
     client = get_client(client_id)
     _rung(payload.variation)
     services.log_item(Today.of(client), request.user, payload)
-    return Status(201, queries.mat(Today.of(client)))
+    return Status(201, beside_the_mat.mat(Today.of(client)))
 
 
 @router.post("/clients/{client_id}/items/{item_id}/morning", response=MatOut, operation_id="answerMorning")
@@ -131,4 +134,4 @@ def answer_morning(
     """Whether discomfort had settled by the next morning."""
     client = get_client(client_id)
     services.answer_morning(client, request.user, item_id, payload.settled)
-    return queries.mat(Today.of(client))
+    return beside_the_mat.mat(Today.of(client))

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from django.db import models
 from django_scopes import ScopedManager
+
+from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from practices.tenancy import PracticeRow
 
 

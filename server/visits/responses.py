@@ -5,12 +5,11 @@ from __future__ import annotations
 import csv
 import io
 
+from asketa_core import SIDES, Family, Side, SlotValue, StackSlot, families, judge_response, say, variation, why_words
 from engine.adapter import logged_items
 from engine.answers import Today
-
-from asketa_core import SIDES, Family, Side, SlotValue, StackSlot, families, judge_response, say, variation, why_words
+from visits.choosing import decision_out
 from visits.models import LoggedItem
-from visits.queries import decision_out
 from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName
 
 CSV_COLUMNS = (

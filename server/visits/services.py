@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import IntegrityError, transaction
+from django.http import Http404
+
 from accounts.models import User
+from asketa_core import NoGrid, Side, SlotValue, Variation, variation
 from audit.models import record
 from clients.models import Client
 from common.errors import Stale, bad_field
-from django.db import IntegrityError, transaction
-from django.http import Http404
 from engine.answers import Today, snapshot
-
-from asketa_core import NoGrid, Side, SlotValue, Variation, variation
 from visits.models import LoggedItem, MorningAnswer, Visit
 from visits.schemas import ItemIn, PlanIn
 

@@ -1,7 +1,8 @@
 """Invariants the database keeps by itself."""
 
-from common.database import append_only
 from django.db import migrations
+
+from common.database import append_only
 
 
 class Migration(migrations.Migration):

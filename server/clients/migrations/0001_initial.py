@@ -2,10 +2,11 @@
 
 import uuid
 
-import common.clock
 import django.db.models.deletion
 from django.conf import settings
 from django.db import migrations, models
+
+import common.clock
 
 
 class Migration(migrations.Migration):

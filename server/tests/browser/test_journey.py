@@ -8,11 +8,12 @@ import re
 from pathlib import Path
 from typing import ClassVar
 
-from common import clock
-from demo import loader
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+from common import clock
+from demo import loader
 
 CHROMIUM = "/usr/bin/chromium"
 EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
@@ -223,8 +224,9 @@ class Journey(StaticLiveServerTestCase):
             expect(page.get_by_role("row", name=re.compile("right.*stretch, wanted.*settled.*calm"))).to_be_visible()
 
     def test_another_practices_client_is_not_to_be_found(self) -> None:
-        from clients.models import Client  # noqa: PLC0415
         from django_scopes import scopes_disabled  # noqa: PLC0415
+
+        from clients.models import Client  # noqa: PLC0415
 
         with scopes_disabled():
             foreign = Client.objects.get(occupation="ferryman")

@@ -8,7 +8,7 @@ for "the same at every level" or "the same for every set-up".
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
 
 import numpy as np
@@ -95,7 +95,6 @@ class Posture:
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
     stopped_by: Array | None = None
     exempt_from_band: bool = False
-    notes: Mapping[str, object] = field(default_factory=dict)
 
     def middle(self, readout: Readout, side: Side | None, index: int) -> float:
         """One read-out at the middle of the client's ranges for one set-up."""

@@ -12,15 +12,15 @@ import tracemalloc
 from collections.abc import Callable
 from typing import Any
 
-from clients.models import Client
 from django.core.cache import cache
 from django.core.management.base import BaseCommand, CommandError
 from django.test import Client as Browser
 from django_scopes import scopes_disabled
-from engine.answers import Today
-from practices.models import Membership
 
 from asketa_core import SIDES, NoGrid, variations
+from clients.models import Client
+from engine.answers import Today
+from practices.models import Membership
 
 REPEATS = 5
 

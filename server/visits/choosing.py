@@ -1,0 +1,90 @@
+"""Reads for choosing: every family as two lanes."""
+
+from __future__ import annotations
+
+from asketa_core import (
+    SIDES,
+    Decision,
+    Family,
+    Side,
+    families,
+    setup_line,
+    variation,
+)
+from engine.answers import Today
+from visits.schemas import (
+    DecisionOut,
+    LadderOut,
+    LaneOut,
+    LastTime,
+    RungLane,
+    RungName,
+    StepOut,
+)
+
+
+def ladders(today: Today) -> list[LadderOut]:
+    """Every family as two lanes."""
+    return [_ladder(today, family) for family in families().values()]
+
+
+def _ladder(today: Today, family: Family) -> LadderOut:
+    left, right = (_lane(today, family, side) for side in SIDES)
+    return LadderOut(
+        family=family.family,
+        name=family.name.en,
+        about=family.about,
+        purposes=list(family.purposes),
+        rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in family.variations],
+        left=left,
+        right=right,
+    )
+
+
+def _lane(today: Today, family: Family, side: Side) -> LaneOut:
+    decision = today.decision(family.family, side)
+    tolerances = today.tolerances()
+    rungs = []
+    for rung in family.variations:
+        answer, drawn = today.lane(rung, side)
+        own = [r for r in today.file.responses if r.side is side and r.variation == rung.id]
+        last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
+        detail = answer.best
+        findings = detail.findings if detail else []
+        closing = [f.sentence for f in findings if f.severity != "caution"] + (detail.troubles if detail else [])
+        reasons = closing or [f.sentence for f in findings]
+        if answer.no_stack is not None:
+            reasons = [answer.no_stack]
+        rungs.append(
+            RungLane(
+                variation=rung.id,
+                verdict=answer.verdict,
+                cautions=sum(f.severity == "caution" for f in findings) if not closing else 0,
+                figure=drawn or None,
+                line=setup_line(detail) if detail else "",
+                reasons=reasons,
+                last=last,
+                here=decision.from_step is not None and decision.from_step.variation == rung.id,
+                offered=decision.action.value in ("offer", "step_back")
+                and decision.step is not None
+                and decision.step.variation == rung.id,
+            )
+        )
+    return LaneOut(side=side, decision=decision_out(decision), rungs=rungs)
+
+
+def decision_out(decision: Decision) -> DecisionOut:
+    step = decision.step
+    return DecisionOut(
+        action=decision.action.value,
+        reason=decision.reason,
+        step=StepOut(
+            variation=step.variation,
+            short=variation(step.variation).short,
+            setup=dict(step.setup),
+            dose_s=step.dose_s,
+        )
+        if step is not None
+        else None,
+        here=decision.from_step.variation if decision.from_step is not None else None,
+    )

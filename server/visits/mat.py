@@ -1,0 +1,153 @@
+"""Reads for the mat: what was logged, and today's plan with everything needed beside it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from asketa_core import (
+    SIDES,
+    NoGrid,
+    Side,
+    SlotValue,
+    Variation,
+    describe,
+    detail_at,
+    families,
+    figure,
+    outward_view,
+    say,
+    setup_line,
+    step_back_from,
+    variation,
+)
+from engine.adapter import logged_items
+from engine.answers import Today, digest
+from visits.choosing import decision_out
+from visits.models import LoggedItem, Visit
+from visits.schemas import (
+    ItemOut,
+    MatFamily,
+    MatOut,
+    MatSide,
+    MatStepBack,
+)
+from visits.setting_up import detail_of
+
+
+def items_out(today: Today) -> list[ItemOut]:
+    """Everything logged, oldest first."""
+    tolerances = today.tolerances()
+    return [item_out(item, tolerances[str(item.pk)].value) for item in logged_items(today.client)]
+
+
+def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
+    mornings = [morning.settled for morning in item.mornings.all()]
+    rung = variation(item.variation)
+    setup = {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
+    return ItemOut(
+        id=item.pk,
+        date=item.visit.date,
+        variation=item.variation,
+        short=rung.short,
+        side=item.side,
+        setup_words=", ".join(
+            f"{rung.slots[name].label.lower()} {value.number:.0f}"
+            for name, value in setup.items()
+            if value.stack not in (None, "floor") and value.number is not None and name in rung.slots
+        ),
+        dose_s=item.dose_s,
+        before=item.before,
+        during=item.during,
+        after=item.after,
+        kind=item.kind,
+        place=item.place,
+        signs=item.signs,
+        note=item.note,
+        settled=mornings[-1] if mornings else None,
+        tolerance=tolerance,
+    )
+
+
+def mat(today: Today) -> MatOut:
+    """Today's plan with everything needed beside the mat: no second request is needed to step back."""
+    visit = Visit.objects.filter(client=today.client, date=today.date).first()
+    plan: dict[str, Any] = visit.plan if visit is not None else {}
+    items = items_out(today)
+    return MatOut(
+        date=today.date,
+        families=[
+            MatFamily(
+                family=name,
+                name=families()[name].name.en,
+                **{
+                    side.value: _mat_side(today, name, side, sides[side.value], items) if side.value in sides else None
+                    for side in SIDES
+                },
+            )
+            for name, sides in plan.items()
+        ],
+        morning_open=[item for item in items if item.settled is None and item.date < today.date][-6:],
+    )
+
+
+def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], items: list[ItemOut]) -> MatSide | None:
+    rung = variation(planned["variation"])
+    setup = {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
+    screened = today.screen(rung, side)
+    if isinstance(screened, NoGrid):
+        return None
+    row = screened.grid.nearest(setup)
+    detail = detail_of(today, screened, detail_at(today.situation, screened, row), setup=setup)
+    decision = today.decision(family, side)
+    mine = [item for item in items if item.side is side and item.variation.split(".")[0] == family]
+    earlier = [item for item in mine if item.date < today.date]
+    now = [item for item in mine if item.date == today.date]
+    return MatSide(
+        side=side,
+        variation=rung.id,
+        name=rung.name.en,
+        short=rung.short,
+        setup=detail.setup,
+        setup_words=setup_line(detail_at(today.situation, screened, row)),
+        dose_s=planned["dose_s"],
+        verdict=detail.verdict,
+        allowed=detail.allowed,
+        figure=detail.figure,
+        figure_words=detail.figure_words,
+        technique_words=detail.technique_words,
+        cautions=detail.findings,
+        cues=[say("cues", cue) for cue in rung.cues],
+        watch=[say("watch", sign) for sign in rung.watch],
+        step_back=today.cached(
+            "step_back",
+            rung.id,
+            side,
+            digest(repr(sorted(planned["setup"].items()))),
+            compute=lambda: _step_back(today, rung, side, setup),
+        )
+        or None,
+        last=earlier[-1] if earlier else None,
+        decision=decision_out(decision),
+        logged_today=now[-1] if now else None,
+    )
+
+
+def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | bool:
+    """The ready step back; ``False`` (cacheable) when nothing gentler is open today."""
+    step = step_back_from(rung.id, setup, lambda target, used: today.situation.screen(target, side, used))
+    if step is None:
+        return False
+    target = variation(step.variation)
+    screened = today.situation.screen(target, side, setup)
+    assert not isinstance(screened, NoGrid)
+    row = screened.best
+    return MatStepBack(
+        variation=target.id,
+        name=target.name.en,
+        short=target.short,
+        setup=dict(step.setup),
+        setup_words=setup_line(detail_at(today.situation, screened, row)),
+        dose_s=step.dose_s,
+        figure=figure(screened, today.situation.body, today.room, row, outward_view(side)),
+        figure_words=describe(screened, row),
+    )

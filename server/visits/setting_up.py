@@ -1,0 +1,239 @@
+"""Reads for setting up: the whole grid of a rung, and any set-up of it in full."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+import numpy as np
+
+from asketa_core import (
+    SIDES,
+    Axis,
+    Finding,
+    NoGrid,
+    Readout,
+    Screened,
+    SetupDetail,
+    Side,
+    SlotValue,
+    Variation,
+    Verdict,
+    View,
+    best_few,
+    describe,
+    detail_at,
+    families,
+    figure,
+    outward_view,
+    say,
+    setup_line,
+    stack_words,
+    variation,
+)
+from engine.answers import Today
+from visits.schemas import (
+    AxisOut,
+    ChoiceOut,
+    DetailOut,
+    FindingOut,
+    GridOut,
+    NeighbourOut,
+    OptionOut,
+    SetupOut,
+)
+
+VERDICT_LETTERS = {Verdict.CLEAR: "c", Verdict.WITH_SETUP: "s", Verdict.CHECK_FIRST: "q", Verdict.LEAVE_OUT: "x"}
+NOT_BUILDABLE = "."
+GRID_COLUMNS = (
+    Readout.HIP_BEND,
+    Readout.HIP_EXTERNAL_ROTATION,
+    Readout.HIP_ABDUCTION,
+    Readout.KNEE_FLEXION,
+    Readout.KNEE_TWIST,
+)
+
+
+def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
+    """The whole grid of one rung and side, the best few set-ups, and the rungs beside it."""
+    screened = today.screen(rung, side)
+    last_used = today.last_used(rung.id, side)
+    common: dict[str, Any] = {
+        "variation": rung.id,
+        "side": side,
+        "name": rung.name.en,
+        "purposes": list(families()[rung.family].purposes),
+        "hold_from_s": rung.hold.start,
+        "hold_to_s": rung.hold.to,
+        "cues": [say("cues", cue) for cue in rung.cues],
+        "watch": [say("watch", sign) for sign in (*rung.watch, "knee_drift")],
+        "step_back": _neighbour(today, rung.step_back, side),
+        "step_forward": _neighbour(today, rung.step_forward, side),
+    }
+    if isinstance(screened, NoGrid):
+        return SetupOut(
+            **common, verdict=Verdict.LEAVE_OUT, no_stack=say("troubles", "no_stack", label=screened.label),
+            axes=[], grid=None, options=[], plain_reasons=[], last_used=None,
+        )  # fmt: skip
+    plain = screened.grid.plain
+    plain_reasons = []
+    if plain is not None and not screened.allowed(plain):
+        at_plain = detail_at(today.situation, screened, plain)
+        plain_reasons = [f.sentence for f in at_plain.findings if f.severity != "caution"] + at_plain.troubles
+    few = best_few(screened, last_used)
+    return SetupOut(
+        **common,
+        verdict=screened.verdict,
+        no_stack=None,
+        axes=_axes(screened),
+        grid=_grid(screened),
+        options=[
+            OptionOut(
+                trade=say("trades", trade.value), words=setup_line(detail), detail=detail_of(today, screened, detail)
+            )
+            for trade, detail in ((t, detail_at(today.situation, screened, row)) for t, row in few)
+        ],
+        plain_reasons=plain_reasons,
+        last_used=detail_out(today, screened, screened.grid.nearest(last_used)) if last_used else None,
+    )
+
+
+def _neighbour(today: Today, variation_id: str | None, side: Side) -> NeighbourOut | None:
+    if variation_id is None:
+        return None
+    rung = variation(variation_id)
+    answer, _ = today.lane(rung, side)
+    reasons = (
+        [f.sentence for f in answer.best.findings if f.severity != "caution"]
+        if answer.best
+        else [answer.no_stack or ""]
+    )
+    return NeighbourOut(
+        variation=rung.id, short=rung.short, verdict=answer.verdict, reason=reasons[0] if reasons else ""
+    )
+
+
+def _axes(screened: Screened) -> list[AxisOut]:
+    return [
+        AxisOut(
+            name=axis.name,
+            label=axis.slot.label,
+            kind=axis.slot.type,
+            less_support=axis.slot.less_support,
+            choices=[
+                ChoiceOut(label=_choice_label(axis, index), number=axis.value(index).number, value=axis.value(index))
+                for index in range(len(axis.numbers))
+            ],
+        )
+        for axis in screened.grid.axes
+    ]
+
+
+def _choice_label(axis: Axis, index: int) -> str:
+    if axis.stacks:
+        return stack_words(axis.stacks[index])
+    return say("choices", axis.options[index]) if axis.options else ""
+
+
+def _axis_lengths(screened: Screened) -> list[int]:
+    """Lengths of the dense grid: choices change nothing and count once."""
+    return [1 if axis.options else len(axis.numbers) for axis in screened.grid.axes]
+
+
+def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
+    """Position of every grid row in the dense order the web uses."""
+    columns = [
+        np.zeros(screened.grid.size, dtype=int) if axis.options else screened.grid.indices[:, k]
+        for k, axis in enumerate(screened.grid.axes)
+    ]
+    return np.ravel_multi_index(columns, _axis_lengths(screened))
+
+
+def _grid(screened: Screened) -> GridOut:
+    lengths = _axis_lengths(screened)
+    size = int(np.prod(lengths))
+    positions = _dense_positions(screened)
+    stops = (screened.totals.stops > 0) | ~screened.possible
+    letters = np.where(stops, "x", np.where(screened.totals.asks > 0, "q", "s"))
+    plain = screened.grid.plain
+    if plain is not None and letters[plain] == "s":
+        letters[plain] = "c"
+    verdicts = np.full(size, NOT_BUILDABLE)
+    verdicts[positions] = letters
+
+    def spread(values: Sequence[float] | np.ndarray[Any, Any]) -> list[int]:
+        dense = np.zeros(size, dtype=int)
+        dense[positions] = np.rint(values).astype(int)
+        return dense.tolist()
+
+    columns = {}
+    for side in SIDES:
+        for readout in GRID_COLUMNS:
+            high = screened.pose.readouts[(readout, side)].max(axis=0)
+            columns[f"{readout.value}.{side.value}"] = spread(np.broadcast_to(high, (screened.grid.size,)))
+    return GridOut(
+        shape=lengths,
+        verdicts="".join(verdicts),
+        cautions=spread(screened.totals.cautions),
+        purpose=spread(screened.purpose),
+        columns=columns,
+    )
+
+
+def detail_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue], view: str) -> DetailOut | None:
+    """One set-up in full, seen from one side; ``None`` when the room has nothing for the rung."""
+    screened = today.screen(rung, side)
+    if isinstance(screened, NoGrid):
+        return None
+    seen = outward_view(side) if view == "side" else View(view)
+    return detail_out(today, screened, screened.grid.nearest(setup), seen, setup)
+
+
+def detail_out(
+    today: Today,
+    screened: Screened,
+    row: int,
+    view: View | None = None,
+    setup: dict[str, SlotValue] | None = None,
+) -> DetailOut:
+    return detail_of(today, screened, detail_at(today.situation, screened, row), view, setup)
+
+
+def detail_of(
+    today: Today,
+    screened: Screened,
+    detail: SetupDetail,
+    view: View | None = None,
+    setup: dict[str, SlotValue] | None = None,
+) -> DetailOut:
+    """``setup`` keeps choices the grid does not vary (how the foot is held)."""
+    chosen = {name: value for name, value in (setup or {}).items() if value.choice is not None}
+    foot = chosen["foot"].choice if "foot" in chosen else None
+    seen = view if view is not None else outward_view(screened.side)
+    words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
+    indices = [
+        axis.options.index(str(chosen[axis.name].choice)) if axis.name in chosen else int(at)
+        for axis, at in zip(screened.grid.axes, screened.grid.indices[detail.index], strict=True)
+    ]
+    return DetailOut(
+        index=indices,
+        verdict=detail.verdict,
+        allowed=detail.allowed,
+        setup={**detail.setup, **chosen},
+        words=words,
+        fetch=detail.fetch,
+        items=detail.items,
+        purpose_percent=detail.purpose_percent,
+        technique_words=detail.technique_words,
+        stopped_by=detail.stopped_by,
+        findings=[finding_out(finding) for finding in detail.findings],
+        troubles=detail.troubles,
+        rulers={side: [asdict(ruler) for ruler in rulers] for side, rulers in detail.rulers.items()},
+        figure=figure(screened, today.situation.body, today.room, detail.index, seen, foot=foot),
+        figure_words=describe(screened, detail.index),
+    )
+
+
+def finding_out(finding: Finding) -> FindingOut:
+    return FindingOut.model_validate(finding, from_attributes=True)
