@@ -1,0 +1,86 @@
+"""The front door: rulers, details and lines of a screened set-up."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, setup_line, variation
+from asketa_core.screening import Ruler
+from tests.strategies import ROOM, TODAY, client, hip, knee, pain
+
+FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
+
+
+class Details(TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.situation = Situation.of(client([hip()], ranges=FREE), TODAY, ROOM)
+        found = cls.situation.screen(variation("figure_four.block_flat"), Side.RIGHT)
+        assert isinstance(found, Screened)
+        cls.screened = found
+
+    def detail(self) -> SetupDetail:
+        return detail_at(self.situation, self.screened, self.screened.best)
+
+    def ruler(self, name: str, side: Side) -> Ruler:
+        return next(r for r in self.detail().rulers[side.value] if r.readout == name)
+
+    def test_a_limit_is_the_boundary_where_there_is_one(self) -> None:
+        bend = self.ruler("hip_bend", Side.RIGHT)
+        self.assertEqual((bend.boundary, bend.boundary_kind), (90, "limit"))
+        self.assertEqual(bend.boundary_label, "hip replaced, posterior, week 9")
+
+    def test_else_the_clients_range_measured_or_typical(self) -> None:
+        turned, knee_bend = self.ruler("hip_external_rotation", Side.RIGHT), self.ruler("knee_flexion", Side.RIGHT)
+        self.assertEqual((turned.boundary, turned.boundary_kind, turned.typical), (60, "range", False))
+        self.assertEqual((knee_bend.boundary, knee_bend.typical), (145, True))
+
+    def test_margins_are_taken_from_the_worst_and_the_worst_comes_first(self) -> None:
+        for side in ("left", "right"):
+            rulers = self.detail().rulers[side]
+            margins = [r.margin for r in rulers if r.margin is not None]
+            self.assertEqual(margins, sorted(margins))
+            for ruler in rulers:
+                if ruler.boundary is not None:
+                    self.assertAlmostEqual(ruler.margin or 0, ruler.boundary - ruler.high)
+                self.assertLessEqual(ruler.low, ruler.value)
+                self.assertGreaterEqual(ruler.error, 5)
+
+    def test_what_to_fetch_is_what_the_set_up_is_made_of(self) -> None:
+        detail = self.detail()
+        self.assertEqual(len(detail.fetch), len(set(detail.fetch)))
+        self.assertTrue(any(item.startswith("chair") for item in detail.fetch))
+        self.assertIn("block", setup_line(detail))
+        self.assertEqual(detail.items, sum(stack.items for stack in self.screened.grid.stacks(detail.index).values()))
+
+    def test_getting_in_and_out_is_said(self) -> None:
+        self.assertIn("foot forward", self.detail().technique_words)
+
+
+class Lanes(TestCase):
+    def test_a_clear_lane_shows_its_plain_set_up(self) -> None:
+        situation = Situation.of(client(ranges=FREE), TODAY, ROOM)
+        answer = lane_answer(situation, variation("figure_four.block_side"), Side.LEFT)
+        assert answer.best is not None
+        self.assertEqual(answer.best.words["seat"], "chair 45")
+        self.assertEqual(answer.best.findings, [])
+
+    def test_entries_that_bind_together_are_named_together(self) -> None:
+        entries = [
+            knee(entry_id="a", diagnosis="unknown", site="unknown"),
+            knee(entry_id="b", diagnosis="unknown", site="unknown"),
+        ]
+        situation = Situation.of(client(entries, ranges=FREE, daily=[pain(1, "a"), pain(1, "b")]), TODAY, ROOM)
+        answer = lane_answer(situation, variation("figure_four.block_flat"), Side.LEFT)
+        assert answer.best is not None
+        asked = next(f for f in answer.best.findings if "knee.ask_diagnosis" in f.codes)
+        self.assertEqual(set(asked.entry_ids), {"a", "b"})
+
+    def test_a_later_date_keeps_todays_answers(self) -> None:
+        situation = Situation.of(client([knee()], ranges=FREE, daily=[pain(2)]), TODAY, ROOM)
+        later = situation.on(TODAY.replace(month=TODAY.month + 1))
+        self.assertNotIn("knee.ask_pain", {limit.code for limit in later.limits})
+
+    def test_every_answer_is_a_grid_or_says_what_is_missing(self) -> None:
+        situation = Situation.without_body(client(), TODAY)
+        self.assertIsInstance(situation.screen(variation("figure_four.block_flat"), Side.LEFT), NoGrid)
