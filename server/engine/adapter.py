@@ -95,8 +95,7 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
 
 
 def response_value(item: LoggedItem) -> dict[str, Any]:
-    mornings = [morning.settled for morning in item.mornings.all()]
-    settled = "unknown" if not mornings else ("yes" if mornings[-1] else "no")
+    settled = {None: "unknown", True: "yes", False: "no"}[item.settled]
     return {
         "id": str(item.pk),
         "date": item.visit.date,

@@ -36,6 +36,7 @@ from asketa_core import (
     next_step,
     next_tightening,
     outward_view,
+    recently_operated,
     variation,
 )
 from clients.models import Client
@@ -122,7 +123,7 @@ class Today:
             return next_step(
                 judged,
                 lambda rung, used: self.situation.screen(rung, side, used),
-                after_operation=self.recently_operated,
+                after_operation=recently_operated(self.file, self.date),
                 tightens_on=next_tightening(self.file, self.date),
                 today=self.date,
             )
@@ -130,16 +131,6 @@ class Today:
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
         state = ",".join(f"{j.response.id}{j.tolerance.value}" for j in judged)
         return self.cached("decision", family, side, digest(state), compute=compute)
-
-    @property
-    def recently_operated(self) -> bool:
-        """Whether any joint was operated within the first weeks."""
-        weeks = dt.timedelta(weeks=self.file.settings.first_weeks_after_hip)
-        dates = [
-            entry.facts.date if entry.kind == "hip_replacement" else entry.facts.operation_date
-            for entry in self.file.entries
-        ]
-        return any(date is not None and self.date - date < weeks for date in dates)
 
     def tolerances(self) -> dict[str, Tolerance]:
         """Every response's tolerance by id."""

@@ -41,7 +41,6 @@ def items_out(today: Today) -> list[ItemOut]:
 
 
 def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
-    mornings = [morning.settled for morning in item.mornings.all()]
     rung = variation(item.variation)
     setup = {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
     return ItemOut(
@@ -63,7 +62,7 @@ def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
         place=item.place,
         signs=item.signs,
         note=item.note,
-        settled=mornings[-1] if mornings else None,
+        settled=item.settled,
         tolerance=tolerance,
     )
 

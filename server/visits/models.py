@@ -64,6 +64,12 @@ class LoggedItem(PracticeRow):
             models.CheckConstraint(condition=models.Q(dose_s__gte=1, dose_s__lte=1200), name="dose_plausible"),
         ]
 
+    @property
+    def settled(self) -> bool | None:
+        """The last answer about the next morning; ``None`` while it is open. Prefetch ``mornings``."""
+        answers = [morning.settled for morning in self.mornings.all()]
+        return answers[-1] if answers else None
+
 
 class MorningAnswer(PracticeRow):
     """Whether an item's discomfort had settled by the next morning."""

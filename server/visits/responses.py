@@ -53,7 +53,6 @@ def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
     for item in logged_items(today.client):
         rung = variation(item.variation)
         family = families()[rung.family]
-        mornings = [morning.settled for morning in item.mornings.all()]
         outcome = judged[str(item.pk)]
         seat, support = _heights(item, rung.recipe.seat)
         found.setdefault((rung.family, Side(item.side)), []).append(
@@ -78,7 +77,7 @@ def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
                 place=item.place,
                 signs=item.signs,
                 note=item.note,
-                settled=mornings[-1] if mornings else None,
+                settled=item.settled,
                 tolerance=outcome.tolerance.value,
                 why=why_words(outcome),
             )

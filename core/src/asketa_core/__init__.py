@@ -17,7 +17,7 @@ from asketa_core.mind import Mind, Note, mind_of
 from asketa_core.poses.library import Family, StackSlot, Variation, families, variation, variations
 from asketa_core.poses.posture import Readout
 from asketa_core.progress.responses import Tolerance, judge_response
-from asketa_core.progress.step import Decision, next_step, step_back_from, why_words
+from asketa_core.progress.step import Decision, next_step, recently_operated, step_back_from, why_words
 from asketa_core.props.kinds import Room
 from asketa_core.screening import (
     LaneAnswer,
@@ -95,6 +95,7 @@ __all__ = [
     "next_tightening",
     "outward_view",
     "parse",
+    "recently_operated",
     "say",
     "screen_client",
     "setup_line",

@@ -18,11 +18,12 @@ from asketa_core import (
     Variation,
     judge_response,
     next_step,
+    recently_operated,
     variation,
 )
 from asketa_core.progress.step import Action, Step, same_step
 from tests.progress.test_responses import response
-from tests.strategies import ROOM, TODAY, client, hip
+from tests.strategies import ROOM, TODAY, client, hip, knee
 
 NOW = dt.datetime.combine(TODAY, dt.time(10), tzinfo=dt.UTC)
 FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
@@ -144,6 +145,20 @@ class HoldsAndSteps(TestCase):
         screened = ladder.screen(variation(decision.step.variation), None)
         assert not isinstance(screened, NoGrid)
         self.assertTrue(screened.allowed(screened.grid.nearest(decision.step.setup)))
+
+
+class RecentlyOperated(TestCase):
+    def test_until_the_first_weeks_are_over(self) -> None:
+        self.assertTrue(recently_operated(client([hip(days_ago=83)]), TODAY))
+        self.assertFalse(recently_operated(client([hip(days_ago=84)]), TODAY))
+
+    def test_an_unknown_date_counts_as_recent(self) -> None:
+        self.assertTrue(recently_operated(client([hip(date=None)]), TODAY))
+        self.assertTrue(recently_operated(client([knee(operated="unknown")]), TODAY))
+        self.assertTrue(recently_operated(client([knee(operated="yes", operation_date=None)]), TODAY))
+
+    def test_a_knee_never_operated_does_not(self) -> None:
+        self.assertFalse(recently_operated(client([knee(operated="no")]), TODAY))
 
 
 class SameStep(TestCase):

@@ -39,8 +39,6 @@ PLAUSIBLE_DEG: dict[Quantity, tuple[float, float]] = {
 }
 """Readings outside these are refused as likely slips."""
 
-LEVELS = ("low", "middle", "high")
-
 
 @dataclass(frozen=True, slots=True)
 class Range:
@@ -76,9 +74,6 @@ class Ranges:
     def levels(self, quantity: Quantity, side: Side) -> Array:
         """Low, middle, high as a column (3, 1), ready to broadcast against a batch of set-ups."""
         return self.get(quantity, side).at_levels()[:, None]
-
-    def unmeasured(self) -> list[tuple[Quantity, Side]]:
-        return [key for key, value in self.by_side.items() if not value.measured]
 
 
 def typical_range(quantity: Quantity) -> Range:

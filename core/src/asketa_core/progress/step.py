@@ -13,7 +13,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from asketa_core.clientfile import Response, SlotValue
+from asketa_core.clientfile import ClientFile, HipReplacement, Response, SlotValue
 from asketa_core.poses.library import Variation, variation
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.setup.grid import NoGrid
@@ -63,6 +63,21 @@ class Decision:
     step: Step | None
     from_step: Step | None
     history: tuple[Judged, ...] = field(default=())
+
+
+def recently_operated(client: ClientFile, date: dt.date) -> bool:
+    """Whether any joint was operated within the first weeks; an operation of unknown date counts as recent."""
+    first_weeks = dt.timedelta(weeks=client.settings.first_weeks_after_hip)
+
+    def recent(operation: dt.date | None) -> bool:
+        return operation is None or date - operation < first_weeks
+
+    return any(
+        recent(entry.facts.date)
+        if isinstance(entry, HipReplacement)
+        else entry.facts.operated != "no" and recent(entry.facts.operation_date)
+        for entry in client.entries
+    )
 
 
 def step_of(response: Response) -> Step:

@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from functools import cache
-from typing import Any, Literal
+from typing import Any
 
 from asketa_core.datafiles import DATA, read_yaml
 from asketa_core.errors import DataError
-
-Voice = Literal["therapist", "client"]
 
 
 @cache
