@@ -20,6 +20,7 @@ ROOM = parse(
             {"id": "block", "kind": "block", "count": 4},
             {"id": "slim", "kind": "slim_block", "count": 2},
             {"id": "blanket", "kind": "blanket", "count": 6},
+            {"id": "bolster", "kind": "bolster", "count": 2},
             {"id": "cushion", "kind": "cushion", "count": 1},
         ]
     },
@@ -78,6 +79,27 @@ def hip(side: str = "right", days_ago: int = 63, entry_id: str = "hip", **facts:
 def knee(side: str = "left", diagnosis: str = "kneecap", entry_id: str = "knee", **facts: Any) -> dict[str, Any]:
     known = {"site": "front", "diagnosis": diagnosis, "operated": "no", "swelling": "no", "locks_or_gives_way": "no"}
     return {"id": entry_id, "kind": "knee_pain", "side": side, "facts": {**known, **facts}}
+
+
+def pregnancy(week: int = 22, entry_id: str = "pregnancy", **facts: Any) -> dict[str, Any]:
+    """A pregnancy at a completed week with a clean tick list and every fact known unless changed."""
+    known = {
+        "due_date": TODAY + dt.timedelta(days=280 - 7 * week),
+        "babies": "one",
+        "ticks": ["none"],
+        "girdle_pain": "no",
+        "unwell_lying_flat": "no",
+        "blood_pressure_high": "no",
+    }
+    clearances = facts.pop("clearances", [])
+    return {"id": entry_id, "kind": "pregnancy", "facts": {**known, **facts}, "clearances": clearances}
+
+
+def bones(t_score: float | None = -2.7, entry_id: str = "bones", **facts: Any) -> dict[str, Any]:
+    """Thin bones with every fact known unless changed."""
+    known = {"t_score": t_score, "fractures": [], "steroids": "no", "fell_last_year": "no", "one_leg_stand_s": 20}
+    clearances = facts.pop("clearances", [])
+    return {"id": entry_id, "kind": "bones", "facts": {**known, **facts}, "clearances": clearances}
 
 
 def pain(score: int, entry_id: str = "knee", irritable: str = "no", days_ago: int = 0) -> dict[str, Any]:

@@ -15,6 +15,9 @@ from asketa_core import Side
 from practices.tenancy import PracticeRow
 
 SIDE_CHOICES = [(side.value, side.value) for side in Side]
+MIDDLE_KINDS = ("pregnancy", "bones")
+"""Kinds of record that have no side."""
+
 SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])
 
 
@@ -59,7 +62,8 @@ class Entry(PracticeRow):
     replaces = models.OneToOneField("self", null=True, on_delete=models.PROTECT, related_name="replaced_by")
     withdrawn = models.BooleanField(default=False)
     kind = models.CharField(max_length=30)
-    side = models.CharField(max_length=5, choices=SIDE_CHOICES)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES, null=True)
+    """No side for what concerns the body as a whole."""
     facts: Any = models.JSONField()
     from_date = models.DateField(null=True)
     until_date = models.DateField(null=True)
@@ -69,7 +73,11 @@ class Entry(PracticeRow):
     class Meta:
         ordering = ["created_at", "id"]
         constraints = [
-            models.CheckConstraint(condition=SIDE_KNOWN, name="entry_side_known"),
+            models.CheckConstraint(
+                condition=(SIDE_KNOWN & ~models.Q(kind__in=MIDDLE_KINDS))
+                | (models.Q(side__isnull=True) & models.Q(kind__in=MIDDLE_KINDS)),
+                name="entry_side_fits_kind",
+            ),
             models.CheckConstraint(
                 condition=models.Q(replaces__isnull=False) | models.Q(root=models.F("id")), name="entry_root_is_first"
             ),

@@ -42,7 +42,12 @@ from engine.answers import Today
 from practices.models import Practice
 
 STALE_MEASURE_DAYS = 56
-SCREENED_RANGES = (Quantity.HIP_FLEXION, Quantity.OPEN_EXTERNAL_ROTATION, Quantity.KNEE_FLEXION)
+SCREENED_RANGES = (
+    Quantity.HIP_FLEXION,
+    Quantity.OPEN_EXTERNAL_ROTATION,
+    Quantity.KNEE_FLEXION,
+    Quantity.STRAIGHT_LEG_RAISE,
+)
 """Ranges today's ladders lean on most: the band says when they are missing or old."""
 
 
@@ -84,7 +89,7 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     date = clock.today(practice.time_zone)
     # Counting visits groups the rows, which drops the model's own order.
     clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("name", "id"))
-    labels: dict[tuple[object, str], list[str]] = defaultdict(list)
+    labels: dict[tuple[object, str | None], list[str]] = defaultdict(list)
     for entry in Entry.objects.standing().filter(client__in=clients):
         labels[(entry.client_id, entry.side)].append(entry_words(core_entry(entry), date))
     return [
@@ -94,6 +99,7 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
             occupation=client.occupation,
             age=age_on(client.birth_date, date),
             left=labels[(client.pk, "left")],
+            middle=labels[(client.pk, None)],
             right=labels[(client.pk, "right")],
             last_visit=client.last_visit,
         )
@@ -152,10 +158,11 @@ def promises(today: Today) -> list[Note]:
     """What was decided for next time, per side, for every ladder that was worked on."""
     notes = []
     for family in families().values():
-        for side in Side:
-            decision = today.decision(family.family, side)
+        for side in (None,) if family.shared else Side:
+            decision = today.decision(family.family, side or Side.LEFT)
             if decision.history:
-                notes.append(Note(side.value, decision.reason, "promise"))
+                text = f"{family.name.en}: {decision.reason}"
+                notes.append(Note(side.value if side is not None else None, text, "promise"))
     return notes
 
 

@@ -7,9 +7,19 @@ import uuid
 from typing import Annotated, Literal
 
 from ninja import Field, Schema
+from pydantic import field_validator
 
 from asketa_core import Side
-from asketa_core.clientfile import Clearance, HipReplacementFacts, KneeFacts, TriState
+from asketa_core.clientfile import (
+    BonesFacts,
+    Clearance,
+    GroinPinchFacts,
+    HamstringsFacts,
+    HipReplacementFacts,
+    KneeFacts,
+    PregnancyFacts,
+    TriState,
+)
 
 
 class ClientIn(Schema):
@@ -37,6 +47,7 @@ class ClientLine(Schema):
     occupation: str
     age: int | None
     left: list[str]
+    middle: list[str]
     right: list[str]
     last_visit: dt.date | None
 
@@ -57,7 +68,44 @@ class KneePainIn(Schema):
     facts: KneeFacts
 
 
-EntryIn = Annotated[HipReplacementIn | KneePainIn, Field(discriminator="kind")]
+class GroinPinchIn(Schema):
+    kind: Literal["groin_pinch"]
+    side: Side
+    facts: GroinPinchFacts
+
+
+class HamstringsIn(Schema):
+    kind: Literal["hamstrings"]
+    side: Side
+    facts: HamstringsFacts
+
+
+class _WholeBody(Schema):
+    """What concerns the body as a whole carries no side."""
+
+    side: Side | None = None
+
+    @field_validator("side")
+    @classmethod
+    def no_side(cls, side: Side | None) -> Side | None:
+        if side is not None:
+            raise ValueError("This concerns the body as a whole. Leave the side out.")
+        return side
+
+
+class PregnancyIn(_WholeBody):
+    kind: Literal["pregnancy"]
+    facts: PregnancyFacts
+
+
+class BonesIn(_WholeBody):
+    kind: Literal["bones"]
+    facts: BonesFacts
+
+
+EntryIn = Annotated[
+    HipReplacementIn | KneePainIn | GroinPinchIn | HamstringsIn | PregnancyIn | BonesIn, Field(discriminator="kind")
+]
 
 
 class EntryEnvelope(Schema):

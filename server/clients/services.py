@@ -11,7 +11,7 @@ from django.db import IntegrityError, transaction
 from accounts.models import User
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
-from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn, HipReplacementIn
+from clients.schemas import BonesIn, ClearanceIn, ClientIn, DailyIn, EntryIn, PregnancyIn
 from common.errors import BadInput, FieldProblem, Stale
 from practices.models import Practice
 
@@ -55,15 +55,37 @@ def update_client(client: Client, user: User, version: int, data: ClientIn, toda
     return client
 
 
+COMING = {"due_date"}
+"""Dates of a record that may lie ahead."""
+
+
 def _entry_dates(data: EntryIn) -> dict[str, dt.date | None]:
-    if isinstance(data, HipReplacementIn):
-        return {"facts.date": data.facts.date}
-    return {"facts.since": data.facts.since, "facts.operation_date": data.facts.operation_date}
+    """Every date among an entry's facts that must not lie in the future, by field."""
+    dates = {
+        f"facts.{name}": value
+        for name, value in data.facts
+        if name not in COMING and (value is None or isinstance(value, dt.date))
+    }
+    if isinstance(data, BonesIn):
+        dates |= {f"facts.fractures.{k}.date": f.date for k, f in enumerate(data.facts.fractures or ())}
+    return dates
+
+
+LONGEST_PREGNANCY = dt.timedelta(days=300)
+
+
+def _check_due(data: EntryIn, today: dt.date) -> None:
+    if not isinstance(data, PregnancyIn) or data.facts.due_date is None:
+        return
+    if not today - LONGEST_PREGNANCY <= data.facts.due_date <= today + LONGEST_PREGNANCY:
+        message = "A due date lies within ten months of today. Check it."
+        raise BadInput([FieldProblem(field="facts.due_date", message=message)])
 
 
 @transaction.atomic
 def record_entry(client: Client, user: User, data: EntryIn, today: dt.date) -> Entry:
     _check_dates(_entry_dates(data), today)
+    _check_due(data, today)
     new = uuid.uuid4()
     entry = Entry.objects.create(
         id=new, root=new, practice_id=client.practice_id, created_by=user, client=client, **_entry_fields(data)
@@ -73,7 +95,11 @@ def record_entry(client: Client, user: User, data: EntryIn, today: dt.date) -> E
 
 
 def _entry_fields(data: EntryIn) -> dict[str, Any]:
-    return {"kind": data.kind, "side": data.side.value, "facts": data.facts.model_dump(mode="json")}
+    return {
+        "kind": data.kind,
+        "side": data.side.value if data.side is not None else None,
+        "facts": data.facts.model_dump(mode="json"),
+    }
 
 
 @transaction.atomic
@@ -86,6 +112,7 @@ def correct_entry(entry: Entry, user: User, data: EntryIn | None, today: dt.date
     stands = {"from_date": entry.from_date, "until_date": entry.until_date}
     if data is not None:
         _check_dates(_entry_dates(data), today)
+        _check_due(data, today)
         fields = _entry_fields(data)
     try:
         with transaction.atomic():

@@ -14,7 +14,7 @@ from django_scopes import scope
 from accounts.models import User
 from asketa_core import NoGrid, Side, variation
 from clients.models import Client
-from clients.schemas import ClearanceIn, ClientIn, DailyIn, HipReplacementIn, KneePainIn
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
 from clients.services import answer_daily, create_client, give_clearance, record_entry
 from common import clock
 from engine.answers import Today
@@ -26,7 +26,6 @@ from visits.schemas import ItemIn, PlanIn
 from visits.services import answer_morning, log_item, take_to_the_mat
 
 PEOPLE = Path(__file__).parent / "people.yaml"
-ENTRY_SCHEMAS = {"hip_replacement": HipReplacementIn, "knee_pain": KneePainIn}
 
 
 def is_loaded() -> bool:
@@ -72,7 +71,10 @@ class _Loader:
             today = self._at(first).date()
             data = ClientIn(name=raw["name"], birth_date=raw["birth_date"], occupation=raw["occupation"])
             client = create_client(self._practice, self._user, data, today)
-            body = [ReadingIn(quantity=name, value=value) for name, value in raw["body"].items()]
+            body = [
+                ReadingIn(quantity=name, value=value, note=raw.get("low_back", "") if name == "sitting_seat" else "")
+                for name, value in raw["body"].items()
+            ]
             store_readings(client, self._user, body, today, today)
         for entry in raw["entries"]:
             self._entry(client, entry, first)
@@ -82,12 +84,9 @@ class _Loader:
             self._visit(client, visit)
 
     def _entry(self, client: Client, raw: dict[str, Any], recorded_days_ago: int) -> None:
-        facts = dict(raw["facts"])
-        if "days_ago" in raw:
-            facts["date"] = self._at(raw["days_ago"]).date()
         with clock.set_to(self._at(recorded_days_ago)):
-            schema = ENTRY_SCHEMAS[raw["kind"]]
-            data = schema.model_validate({"kind": raw["kind"], "side": raw["side"], "facts": facts})
+            said = {"kind": raw["kind"], "side": raw.get("side"), "facts": self._dated(raw["facts"])}
+            data = EntryEnvelope.model_validate({"entry": said}).entry
             entry = record_entry(client, self._user, data, self._noon.date())
         if "clearance" in raw:
             given = raw["clearance"]
@@ -102,10 +101,18 @@ class _Loader:
             with clock.set_to(day):
                 answer_daily(entry, self._user, DailyIn(**answer), day.date())
 
+    def _dated(self, value: Any) -> Any:
+        """Facts with ``{days_ago: n}`` turned into dates; a negative number lies ahead."""
+        if isinstance(value, dict):
+            if set(value) == {"days_ago"}:
+                return self._at(value["days_ago"]).date()
+            return {key: self._dated(each) for key, each in value.items()}
+        return [self._dated(each) for each in value] if isinstance(value, list) else value
+
     def _ranges(self, client: Client, raw: dict[str, Any]) -> None:
         day = self._at(raw["days_ago"])
         readings = [
-            ReadingIn(quantity=quantity, side=side, value=value, method=raw["method"])
+            ReadingIn(quantity=quantity, side=side, value=value, method=raw["method"], pelvis_held="yes")
             for side in Side
             for quantity, value in raw[side.value].items()
         ]

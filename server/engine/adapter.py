@@ -79,7 +79,14 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
     body, ranges = [], []
     for measure in Measure.objects.filter(client=client):
         if measure.quantity in BODY_QUANTITIES:
-            body.append({"quantity": measure.quantity, "value": measure.value, "date": measure.date})
+            body.append(
+                {
+                    "quantity": measure.quantity,
+                    "value": measure.value,
+                    "date": measure.date,
+                    "note": measure.note,
+                }
+            )
         else:
             ranges.append(
                 {
@@ -89,6 +96,8 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                     "method": measure.method,
                     "error_deg": measure.error,
                     "date": measure.date,
+                    "pelvis_held": measure.pelvis_held,
+                    "conditions": measure.conditions,
                 }
             )
     return {"body": body, "ranges": ranges}

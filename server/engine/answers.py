@@ -10,7 +10,7 @@ import datetime as dt
 import hashlib
 import threading
 from collections.abc import Callable
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from typing import Any, TypeVar
 
 from django.core.cache import cache
@@ -29,14 +29,17 @@ from asketa_core import (
     Variation,
     Verdict,
     detail_at,
+    families,
     figure,
     fingerprint,
-    judge_response,
+    judge_responses,
+    keeps_range,
     lane_answer_of,
     next_step,
     next_tightening,
     outward_view,
     recently_operated,
+    shared_decision,
     variation,
 )
 from clients.models import Client
@@ -75,16 +78,21 @@ class Today:
 
     def lane(self, rung: Variation, side: Side) -> tuple[LaneAnswer, str]:
         """The verdict on one rung for one side, and its figure (empty when nothing can be built)."""
+        if rung.shared:
+            return self.cached("lanes", rung.id, compute=lambda: self._lanes(rung, tuple(Side)))[side]
+        return self.cached("lane", rung.id, side, compute=lambda: self._lanes(rung, (side,))[side])
 
-        def compute() -> tuple[LaneAnswer, str]:
-            screened = self.situation.screen(rung, side)
-            answer = lane_answer_of(self.situation, rung, side, screened)
-            if isinstance(screened, NoGrid):
-                return answer, ""
-            view = outward_view(side)
-            return answer, figure(screened, self.situation.body, self.room, screened.shown, view, labels=False)
-
-        return self.cached("lane", rung.id, side, compute=compute)
+    def _lanes(self, rung: Variation, sides: tuple[Side, ...]) -> dict[Side, tuple[LaneAnswer, str]]:
+        """Both lanes of a shared shape from one screening, or one lane of any other."""
+        screened = self.situation.screen(rung, sides[0])
+        found = {}
+        for side in sides:
+            own = screened if isinstance(screened, NoGrid) else replace(screened, side=side)
+            drawn = ""
+            if not isinstance(own, NoGrid):
+                drawn = figure(own, self.situation.body, self.room, own.shown, outward_view(side), labels=False)
+            found[side] = (lane_answer_of(self.situation, rung, side, own), drawn)
+        return found
 
     def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
@@ -100,24 +108,32 @@ class Today:
 
     def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
         """The set-up this side last used on this rung, or failing that on its family."""
-        own = [r for r in self.file.responses if r.side is side]
+        shared = variation(rung_id).shared
+        own = [r for r in self.file.responses if shared or r.side is side]
         same = [r for r in own if r.variation == rung_id] or [
             r for r in own if r.variation.split(".")[0] == rung_id.split(".", maxsplit=1)[0]
         ]
         return dict(same[-1].setup) if same else None
 
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
-        """The whole grid of a rung. Large, so only the last few are kept."""
+        """The whole grid of a rung. Large, so only the last few are kept; shared shapes have one for both."""
         used = self.last_used(rung.id, side)
-        return _recent_grids.get(
-            (self.key, self.date, rung.id, side, str(used)), lambda: self.situation.screen(rung, side, used)
+        worked = Side.LEFT if rung.shared else side
+        found = _recent_grids.get(
+            (self.key, self.date, rung.id, worked, str(used)), lambda: self.situation.screen(rung, worked, used)
         )
+        return found if isinstance(found, NoGrid) or found.side is side else replace(found, side=side)
 
     def decision(self, family: str, side: Side) -> Decision:
-        """The next step on one side of one ladder."""
+        """The next step on one side of one ladder; shared shapes have one for both."""
+        if families()[family].shared:
+            return shared_decision(*(self._decision_of(family, s) for s in Side))
+        return self._decision_of(family, side)
+
+    def _decision_of(self, family: str, side: Side) -> Decision:
         mine = [r for r in self.file.responses if r.side is side and r.variation.split(".")[0] == family]
-        allowed = self.file.settings.discomfort_allowed
-        judged = [judge_response(response, allowed, self.now) for response in mine]
+        every = judge_responses(self.file, self.now)
+        judged = [every[response.id] for response in mine]
 
         def compute() -> Decision:
             return next_step(
@@ -126,6 +142,7 @@ class Today:
                 after_operation=recently_operated(self.file, self.date),
                 tightens_on=next_tightening(self.file, self.date),
                 today=self.date,
+                keep_range=keeps_range(self.file, self.date),
             )
 
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
@@ -134,8 +151,7 @@ class Today:
 
     def tolerances(self) -> dict[str, Tolerance]:
         """Every response's tolerance by id."""
-        allowed = self.file.settings.discomfort_allowed
-        return {r.id: judge_response(r, allowed, self.now).tolerance for r in self.file.responses}
+        return {key: judged.tolerance for key, judged in judge_responses(self.file, self.now).items()}
 
 
 def situation_key(file: ClientFile, room: Room) -> str:

@@ -70,7 +70,7 @@ def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> Non
     for entry in file.entries:
         new = uuid.uuid4()
         rows[entry.id] = Entry.objects.create(
-            id=new, root=new, client=client, kind=entry.kind, side=entry.side.value,
+            id=new, root=new, client=client, kind=entry.kind, side=entry.side.value if entry.side is not None else None,
             facts=entry.facts.model_dump(mode="json"), from_date=entry.from_date, until_date=entry.until_date, **own,
         )  # fmt: skip
         for given in entry.clearances:
@@ -85,11 +85,14 @@ def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> Non
 
 def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
     for body in file.body:
-        Measure.objects.create(client=client, quantity=body.quantity, value=body.value, date=body.date, **own)
+        Measure.objects.create(
+            client=client, quantity=body.quantity, value=body.value, date=body.date, note=body.note, **own
+        )
     for reading in file.ranges:
         Measure.objects.create(
             client=client, quantity=reading.quantity.value, side=reading.side.value, value=reading.value_deg,
-            method=reading.method, error=reading.error_deg, date=reading.date, **own,
+            method=reading.method, error=reading.error_deg, date=reading.date, pelvis_held=reading.pelvis_held,
+            conditions=reading.conditions, **own,
         )  # fmt: skip
 
 

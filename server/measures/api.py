@@ -10,7 +10,7 @@ from clients.queries import get_client
 from common import clock
 from common.permissions import Permission
 from measures import queries, services
-from measures.schemas import MeasuresOut, ReadingsIn
+from measures.schemas import MeasuresOut, ReadingsIn, TapeIn, TapeOut
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["measures"])
@@ -32,3 +32,10 @@ def store_measures(
     today = clock.today(request.practice.time_zone)
     services.store_readings(client, request.user, payload.readings, payload.date or today, today)
     return Status(201, queries.measures_out(client))
+
+
+@router.post("/clients/{client_id}/measures/soles-together", response=TapeOut, operation_id="turnTape")
+@in_practice(Permission.CLIENTS_READ)
+def turn_tape(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: TapeIn) -> TapeOut:
+    """A tape reading turned into degrees; nothing is stored."""
+    return queries.turned_out(get_client(client_id), payload)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.db import models
 
+from asketa_core import PLAUSIBLE_BODY
 from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from practices.tenancy import PracticeRow
 
-BODY_QUANTITIES = ("stature", "weight")
+BODY_QUANTITIES = tuple(PLAUSIBLE_BODY)
 
 
 class Measure(PracticeRow):
@@ -23,6 +26,10 @@ class Measure(PracticeRow):
     error = models.FloatField(null=True)
     """Own error of this reading; the method's where there is none."""
     date = models.DateField()
+    pelvis_held = models.CharField(max_length=7, default="unknown")
+    conditions: Any = models.JSONField(default=dict)
+    """What a tape reading was turned into degrees with."""
+    note = models.CharField(max_length=20, blank=True)
 
     class Meta:
         ordering = ["date", "created_at"]

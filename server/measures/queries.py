@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from asketa_core import PLAUSIBLE_DEG, InputError, Quantity, Side, typical_range
+from asketa_core import PLAUSIBLE_BODY, PLAUSIBLE_DEG, InputError, Quantity, Side, turning_out_from_tape, typical_range
 from clients.models import Client
 from common import clock
 from engine.adapter import client_file
 from measures.models import Measure
-from measures.schemas import MeasuredSide, MeasuresOut, RangeOut, ReadingOut
+from measures.schemas import MeasuredSide, MeasuresOut, RangeOut, ReadingOut, TapeIn, TapeOut
 
 
 def measures_out(client: Client) -> MeasuresOut:
@@ -19,7 +19,7 @@ def measures_out(client: Client) -> MeasuresOut:
 
     def readings(quantity: str, side: str | None) -> list[ReadingOut]:
         mine = [row for row in rows if row.quantity == quantity and row.side == side]
-        return [ReadingOut(value=row.value, method=row.method, date=row.date) for row in mine]
+        return [ReadingOut.model_validate(row, from_attributes=True) for row in mine]
 
     def measured(quantity: Quantity, side: Side) -> MeasuredSide:
         known = ranges.get(quantity, side)
@@ -47,8 +47,15 @@ def measures_out(client: Client) -> MeasuresOut:
     except InputError:
         level_seat = None
     return MeasuresOut(
-        stature=readings("stature", None),
-        weight=readings("weight", None),
+        body={quantity: readings(quantity, None) for quantity in PLAUSIBLE_BODY},
         level_seat_cm=level_seat,
         ranges=[range_out(quantity) for quantity in Quantity],
     )
+
+
+def turned_out(client: Client, tape: TapeIn) -> TapeOut:
+    """A soles-together reading as degrees; ``InputError`` when this body's knee cannot be there."""
+    date = clock.today(client.practice.time_zone)
+    body = client_file(client).latest_body(date)
+    found = turning_out_from_tape(body, tape.side, tape.knee_height_cm, tape.foot_distance_cm, tape.seat_height_cm)
+    return TapeOut(value_deg=round(found.value_deg, 1), error_deg=round(found.error_deg, 1))

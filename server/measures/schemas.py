@@ -5,20 +5,39 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from ninja import Schema
+from ninja import Field, Schema
 
 from asketa_core import Quantity, Side
-
-BodyQuantity = Literal["stature", "weight"]
+from asketa_core.clientfile import BodyQuantity, TriState
 
 
 class ReadingIn(Schema):
-    """One reading; cm, kg or degrees by quantity. Body measures have no side."""
+    """One reading; cm, kg or degrees by quantity. Body measures have no side. ``conditions`` are the
+    lengths a tape reading was turned into degrees with; ``note`` is what was looked at."""
 
     quantity: BodyQuantity | Quantity
     side: Side | None = None
     value: float
     method: Literal["goniometer", "inclinometer", "tape", "eye", ""] = ""
+    error: float | None = Field(default=None, gt=0, le=30)
+    pelvis_held: TriState = "unknown"
+    conditions: dict[str, float] = {}
+    note: Literal["", "hollow", "flat", "rounded"] = ""
+
+
+class TapeIn(Schema):
+    """Sitting with the soles together: how high the knee is above the floor, how far the heel is ahead of
+    the hips, how high the seat; cm."""
+
+    side: Side
+    knee_height_cm: float = Field(ge=0, le=90)
+    foot_distance_cm: float = Field(ge=5, le=90)
+    seat_height_cm: float = Field(ge=0, le=60)
+
+
+class TapeOut(Schema):
+    value_deg: float
+    error_deg: float
 
 
 class ReadingsIn(Schema):
@@ -30,6 +49,8 @@ class ReadingOut(Schema):
     value: float
     method: str
     date: dt.date
+    pelvis_held: TriState
+    note: str
 
 
 class MeasuredSide(Schema):
@@ -53,7 +74,9 @@ class RangeOut(Schema):
 
 
 class MeasuresOut(Schema):
-    stature: list[ReadingOut]
-    weight: list[ReadingOut]
+    """``body`` by quantity, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
+    level with the feet flat."""
+
+    body: dict[str, list[ReadingOut]]
     level_seat_cm: float | None
     ranges: list[RangeOut]

@@ -7,24 +7,22 @@ import datetime as dt
 from django.db import transaction
 
 from accounts.models import User
-from asketa_core import STATURE_CM, WEIGHT_KG, InputError, Quantity, check_plausible, check_range
+from asketa_core import PLAUSIBLE_BODY, Quantity, check_plausible
 from audit.models import record
 from clients.models import Client
 from common.errors import BadInput, FieldProblem
 from measures.models import Measure
 from measures.schemas import ReadingIn
 
-BODY_RANGE = {"stature": (STATURE_CM, "cm"), "weight": (WEIGHT_KG, "kg")}
-
 
 def _problem(reading: ReadingIn) -> FieldProblem | None:
-    if reading.quantity in ("stature", "weight"):
-        plausible, unit = BODY_RANGE[reading.quantity]
-        try:
-            check_range(reading.quantity, reading.value, plausible, unit)
-        except InputError as error:
-            return FieldProblem(field=reading.quantity, message=f"{error.reason.capitalize()} {error.remedy}")
-        return None
+    if reading.quantity in PLAUSIBLE_BODY:
+        low, high = PLAUSIBLE_BODY[reading.quantity]
+        if low <= reading.value <= high:
+            return None
+        unit = "kg" if reading.quantity == "weight" else "cm"
+        message = f"This is outside {low:g}–{high:g} {unit}. Check the reading; it is meant in {unit}."
+        return FieldProblem(field=reading.quantity, message=message)
     quantity = Quantity(reading.quantity)
     if reading.side is None:
         return FieldProblem(field=quantity.value, message="Say which side this was measured on.")
@@ -48,7 +46,7 @@ def store_readings(
         raise BadInput(problems)
     stored = []
     for reading in readings:
-        body = reading.quantity in BODY_RANGE
+        body = reading.quantity in PLAUSIBLE_BODY
         measure = Measure.objects.create(
             practice_id=client.practice_id,
             created_by=user,
@@ -57,6 +55,10 @@ def store_readings(
             side=None if body or reading.side is None else reading.side.value,
             value=reading.value,
             method=reading.method,
+            error=reading.error,
+            pelvis_held=reading.pelvis_held,
+            conditions=reading.conditions,
+            note=reading.note,
             date=date,
         )
         record(measure, "measure.stored")

@@ -6,7 +6,7 @@ from django.core.cache import cache
 from django.test import TestCase
 from django_scopes import scope
 
-from asketa_core import Side
+from asketa_core import Side, Verdict, variation
 from clients.models import Client
 from demo import loader
 from engine.answers import Today
@@ -21,7 +21,7 @@ class Demo(TestCase):
 
     def test_two_practices_each_with_its_own_clients(self) -> None:
         self.assertTrue(loader.is_loaded())
-        for name, count in (("The Weir Room", 4), ("The Tithe Loft", 1)):
+        for name, count in (("The Weir Room", 8), ("The Tithe Loft", 1)):
             practice = Practice.objects.get(name=name)
             with scope(practice=practice):
                 self.assertEqual(Client.objects.count(), count)
@@ -34,3 +34,16 @@ class Demo(TestCase):
             self.assertEqual(clock_repairer.decision("figure_four", Side.RIGHT).action.value, "offer")
             postwoman = Today.of(by_work["postwoman"])
             self.assertEqual(postwoman.decision("figure_four", Side.RIGHT).action.value, "step_back")
+
+    def test_the_others_stand_where_the_story_puts_them(self) -> None:
+        with scope(practice=Practice.objects.get(name="The Weir Room")):
+            by_work = {c.occupation: c for c in Client.objects.select_related("practice")}
+            engraver = Today.of(by_work["glass engraver"])
+            # One seat for both: the side that flared decides for the other.
+            for side in Side:
+                self.assertEqual(engraver.decision("seated_fold", side).action.value, "step_back")
+            baker = Today.of(by_work["baker"])
+            self.assertEqual(baker.situation.body.pregnancy.week, 22)
+            self.assertEqual(baker.lane(variation("bound_angle.lying_free"), Side.LEFT)[0].verdict, Verdict.LEAVE_OUT)
+            beekeeper = Today.of(by_work["beekeeper"])
+            self.assertIn("bones.flexion_loaded", {limit.code for limit in beekeeper.situation.limits})

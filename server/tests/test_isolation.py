@@ -93,6 +93,7 @@ BODIES = {
     "correctEntry": ENTRY,
     "giveClearance": {"who": "surgeon", "date": "2026-01-01", "scope": ["all"]},
     "storeMeasures": {"readings": []},
+    "turnTape": {"side": "left", "knee_height_cm": 20, "foot_distance_cm": 30, "seat_height_cm": 5},
     "setupDetail": SETUP,
     "takeToTheMat": {"variation": "figure_four.block_flat", "side": "left", "setup": {}, "dose_s": 30},
     "logItem": ITEM,

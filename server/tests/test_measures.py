@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any
+from typing import Any, ClassVar
 
 from django_scopes import scope
 
+from engine.adapter import client_file
 from measures.models import Measure
 from tests.base import ApiTest
 
@@ -49,3 +50,54 @@ class Storing(ApiTest):
     def test_a_date_in_the_future(self) -> None:
         tomorrow = str(self.house.today + dt.timedelta(days=1))
         self.assertIn("date", self.fields(self.store(reading("stature", 170), date=tomorrow)))
+
+
+class Tape(ApiTest):
+    LENGTHS: ClassVar[dict[str, Any]] = {
+        "side": "left", "knee_height_cm": 22, "foot_distance_cm": 38, "seat_height_cm": 8,
+    }  # fmt: skip
+
+    def turned(self, **changes: Any) -> Any:
+        return self.post(self.url("/measures/soles-together"), {**self.LENGTHS, **changes})
+
+    def test_a_knee_that_drops_lower_turns_out_more(self) -> None:
+        high, low = (self.turned(knee_height_cm=cm).json() for cm in (24, 20))
+        self.assertGreater(low["value_deg"], high["value_deg"])
+        self.assertGreater(high["error_deg"], 1)
+
+    def test_a_knee_that_cannot_be_there_is_refused_with_where_it_could_be(self) -> None:
+        answer = self.turned(knee_height_cm=75)
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("would lie between", answer.content.decode())
+
+    def test_is_stored_as_degrees_with_its_own_error_and_lengths(self) -> None:
+        self.post(
+            self.url("/measures"),
+            {
+                "readings": [
+                    {
+                        "quantity": "open_external_rotation", "side": "left", "value": 51, "method": "tape",
+                        "error": 2.6, "conditions": {"seat_height_cm": 8.0}, "pelvis_held": "yes",
+                    }
+                ]
+            },
+        )  # fmt: skip
+        with scope(practice=self.house.practice):
+            file = client_file(self.house.client)
+        taken = file.ranges[-1]
+        self.assertEqual((taken.error_deg, taken.conditions, taken.pelvis_held), (2.6, {"seat_height_cm": 8.0}, "yes"))
+
+
+class Sitting(ApiTest):
+    def test_the_look_is_kept_beside_the_seat(self) -> None:
+        answer = self.post(
+            self.url("/measures"),
+            {"readings": [{"quantity": "sitting_seat", "value": 10, "note": "rounded"}]},
+        ).json()
+        self.assertEqual(answer["body"]["sitting_seat"][0]["note"], "rounded")
+
+    def test_an_own_chair_of_four_centimetres(self) -> None:
+        problems = self.fields(
+            self.post(self.url("/measures"), {"readings": [{"quantity": "chair_height", "value": 4}]})
+        )
+        self.assertIn("20–80 cm", problems["chair_height"])

@@ -130,3 +130,46 @@ class EditingClients(ApiTest):
         url = f"/api/practices/{self.house.practice.pk}/clients/search"
         for text, found in (("mill", 1), ("WEAV", 1), ("zzz", 0), ("", 1)):
             self.assertEqual(len(self.post(url, {"text": text}).json()), found, text)
+
+
+class WholeBody(ApiTest):
+    """Records that have no side: pregnancy and bones."""
+
+    def record(self, kind: str, **facts: Any) -> Any:
+        return self.post(self.url("/entries"), {"entry": {"kind": kind, "side": None, "facts": facts}})
+
+    def test_are_stored_listed_and_turned_into_limits(self) -> None:
+        due = self.house.today + dt.timedelta(days=126)
+        self.assertEqual(self.record("pregnancy", due_date=str(due), ticks=["none"], girdle_pain="no").status_code, 201)
+        (entry,) = self.client.get(self.url("/entries")).json()
+        self.assertEqual((entry["entry"]["side"], entry["label"]), (None, "Pregnant, week 22"))
+        self.assertIn("pregnancy.supine_quiet", {limit["code"] for limit in entry["limits"]})
+        head = self.client.get(self.url()).json()
+        self.assertTrue(any(n["side"] is None and n["text"].startswith("Pregnant, week 22") for n in head["notes"]))
+        self.assertEqual(head["next_change"]["date"], str(self.house.today + dt.timedelta(weeks=6)))
+
+    def test_a_side_is_refused_where_there_is_none_and_asked_for_where_there_is(self) -> None:
+        wrong = self.post(self.url("/entries"), {"entry": {"kind": "bones", "side": "left", "facts": {}}})
+        self.assertIn("body as a whole", " ".join(self.fields(wrong).values()))
+        sideless = self.post(self.url("/entries"), {"entry": {"kind": "groin_pinch", "side": None, "facts": {}}})
+        self.assertEqual(sideless.status_code, 422)
+
+    def test_a_due_date_years_away_is_a_slip(self) -> None:
+        far = self.house.today + dt.timedelta(days=700)
+        self.assertIn("within ten months", " ".join(self.fields(self.record("pregnancy", due_date=str(far))).values()))
+
+    def test_a_fracture_in_the_future_is_refused(self) -> None:
+        ahead = str(self.house.today + dt.timedelta(days=3))
+        problems = self.fields(self.record("bones", t_score=-2, fractures=[{"bone": "wrist", "date": ahead}]))
+        self.assertIn("future", " ".join(problems.values()))
+
+    def test_a_shared_shape_goes_to_the_mat_for_both_sides(self) -> None:
+        rung = "seated_fold.chair"
+        for side in ("left", "right"):
+            answer = self.client.get(self.url(f"/setups/{rung}/{side}")).json()
+            self.assertTrue(answer["shared"])
+        setup = answer["options"][0]["detail"]["setup"]
+        plan = {"variation": rung, "side": "right", "setup": setup, "dose_s": 45}
+        self.assertEqual(self.post(self.url("/plan"), plan).status_code, 200)
+        (family,) = self.client.get(self.url("/mat")).json()["families"]
+        self.assertEqual(family["left"]["setup"], family["right"]["setup"])

@@ -19,7 +19,7 @@ FLAT, OVER = "figure_four.block_flat", "figure_four.over_thigh"
 
 class Choosing(ApiTest):
     def lane(self, side: str = "right") -> dict[str, Any]:
-        (ladder,) = self.client.get(self.url("/ladders")).json()
+        ladder = next(x for x in self.client.get(self.url("/ladders")).json() if x["family"] == "figure_four")
         return {rung["variation"]: rung for rung in ladder[side]["rungs"]}
 
     def test_verdicts_follow_the_records(self) -> None:
@@ -160,7 +160,7 @@ class NextVisit(ApiTest):
                 self.post(self.url(f"/items/{item.id}/morning"), {"settled": settled})
 
     def decision(self) -> dict[str, Any]:
-        (ladder,) = self.client.get(self.url("/ladders")).json()
+        ladder = next(x for x in self.client.get(self.url("/ladders")).json() if x["family"] == "figure_four")
         return ladder["left"]["decision"]
 
     def setUp(self) -> None:
@@ -173,7 +173,9 @@ class NextVisit(ApiTest):
         decision = self.decision()
         self.assertEqual((decision["action"], decision["step"]["dose_s"]), ("offer", 50))
         notes = self.client.get(self.url()).json()["notes"]
-        self.assertIn(decision["reason"], {note["text"] for note in notes if note["weight"] == "promise"})
+        self.assertIn(
+            f"Figure-four: {decision['reason']}", {note["text"] for note in notes if note["weight"] == "promise"}
+        )
 
     def test_a_flare_offers_the_step_back_with_its_reason(self) -> None:
         self.log(7, kind="sharp")

@@ -35,6 +35,8 @@ def _ladder(today: Today, family: Family) -> LadderOut:
         name=family.name.en,
         about=family.about,
         purposes=list(family.purposes),
+        shared=family.shared,
+        side_means=family.side_means,
         rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in family.variations],
         left=left,
         right=right,

@@ -50,9 +50,9 @@ def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
         short=rung.short,
         side=item.side,
         setup_words=", ".join(
-            f"{rung.slots[name].label.lower()} {value.number:.0f}"
+            f"{rung.label_of(name).lower()} {value.number:.0f}"
             for name, value in setup.items()
-            if value.stack not in (None, "floor") and value.number is not None and name in rung.slots
+            if value.stack not in (None, "floor") and value.number is not None and name in rung.setup_slots
         ),
         dose_s=item.dose_s,
         before=item.before,

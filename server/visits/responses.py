@@ -5,7 +5,18 @@ from __future__ import annotations
 import csv
 import io
 
-from asketa_core import SIDES, Family, Side, SlotValue, StackSlot, families, judge_response, say, variation, why_words
+from asketa_core import (
+    SIDES,
+    Family,
+    Side,
+    SlotValue,
+    StackSlot,
+    families,
+    judge_responses,
+    say,
+    variation,
+    why_words,
+)
 from engine.adapter import logged_items
 from engine.answers import Today
 from visits.choosing import decision_out
@@ -45,10 +56,7 @@ def _lane(today: Today, family: Family, side: Side, points: list[ResponsePoint])
 
 
 def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
-    judged = {
-        response.id: judge_response(response, today.file.settings.discomfort_allowed, today.now)
-        for response in today.file.responses
-    }
+    judged = judge_responses(today.file, today.now)
     found: dict[tuple[str, Side], list[ResponsePoint]] = {}
     for item in logged_items(today.client):
         rung = variation(item.variation)
@@ -63,9 +71,9 @@ def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
                 short=rung.short,
                 rung=[each.id for each in family.variations].index(rung.id),
                 setup=", ".join(
-                    f"{rung.slots[name].label.lower()} {value.number:.0f}"
+                    f"{rung.label_of(name).lower()} {value.number:.0f}"
                     for name, value in _slots(item).items()
-                    if name in rung.slots and isinstance(rung.slots[name], StackSlot) and value.number
+                    if isinstance(rung.setup_slots.get(name), StackSlot) and value.number
                 ),
                 seat_cm=seat,
                 support_cm=support,

@@ -66,6 +66,8 @@ class LadderOut(Schema):
     name: str
     about: str
     purposes: list[str]
+    shared: bool
+    side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
     rungs: list[RungName]
     left: LaneOut
     right: LaneOut
@@ -86,7 +88,7 @@ class RulerOut(Schema):
     readout: str
     name: str
     technical: str
-    unit: Literal["deg", "cm", "percent", "share"]
+    unit: Literal["deg", "cm", "percent", "share", "ratio"]
     value: float
     low: float
     high: float
@@ -137,6 +139,7 @@ class AxisOut(Schema):
 
     name: str
     label: str
+    side: Side | None
     kind: Literal["stack", "distance", "angle", "choice"]
     less_support: Literal["up", "down", "none"]
     choices: list[ChoiceOut]
@@ -155,8 +158,12 @@ class GridOut(Schema):
 
 
 class OptionOut(Schema):
+    """``school`` marks the set-ups that stand for a school of thought; ``spine_deg`` is the rounding left."""
+
     trade: str
+    school: bool
     words: str
+    spine_deg: float
     detail: DetailOut
 
 
@@ -170,7 +177,12 @@ class NeighbourOut(Schema):
 
 
 class SetupOut(Schema):
+    """``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
+
     variation: str
+    family: str
+    family_name: str
+    shared: bool
     side: Side
     name: str
     verdict: Verdict

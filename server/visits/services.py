@@ -8,7 +8,7 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import NoGrid, Side, SlotValue, Variation, variation
+from asketa_core import SIDES, NoGrid, Side, SlotValue, Variation, variation
 from audit.models import record
 from clients.models import Client
 from common.errors import Stale, bad_field
@@ -29,9 +29,9 @@ def todays_visit(today: Today, user: User) -> Visit:
 
 
 def _check_slots(rung: Variation, setup: dict[str, SlotValue]) -> None:
-    unknown = set(setup) - set(rung.slots)
+    unknown = set(setup) - set(rung.setup_slots)
     if unknown:
-        raise bad_field(f"setup.{min(unknown)}", f"This rung has no such slot. It has: {', '.join(rung.slots)}.")
+        raise bad_field(f"setup.{min(unknown)}", f"This rung has no such slot. It has: {', '.join(rung.setup_slots)}.")
 
 
 def _choices(setup: dict[str, SlotValue]) -> dict[str, SlotValue]:
@@ -45,7 +45,7 @@ def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
 
 @transaction.atomic
 def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
-    """Put one side's set-up of a ladder into today's plan.
+    """Put one side's set-up of a ladder into today's plan; both sides' where the shape is shared.
 
     A set-up that a limit stops, or that leaves a question open, is refused: it goes by recording the
     fact or the clearance that lifts it.
@@ -63,17 +63,18 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
         )
     visit = todays_visit(today, user)
     visit = Visit.objects.select_for_update().get(pk=visit.pk)
+    planned = {
+        "variation": rung.id,
+        # What was judged is what is planned: the room's own stacks, not whatever was sent.
+        "setup": _stored({**screened.grid.setup(row), **_choices(data.setup)}),
+        "dose_s": data.dose_s,
+        "accepted": [accepted.model_dump() for accepted in data.accepted],
+    }
     visit.plan = {
         **visit.plan,
         rung.family: {
             **visit.plan.get(rung.family, {}),
-            data.side.value: {
-                "variation": rung.id,
-                # What was judged is what is planned: the room's own stacks, not whatever was sent.
-                "setup": _stored({**screened.grid.setup(row), **_choices(data.setup)}),
-                "dose_s": data.dose_s,
-                "accepted": [accepted.model_dump() for accepted in data.accepted],
-            },
+            **{side.value: planned for side in (SIDES if rung.shared else (data.side,))},
         },
     }
     visit.version += 1

@@ -18,6 +18,7 @@ from asketa_core import (
     SetupDetail,
     Side,
     SlotValue,
+    Trade,
     Variation,
     Verdict,
     View,
@@ -27,6 +28,7 @@ from asketa_core import (
     families,
     figure,
     outward_view,
+    rulers_of,
     say,
     setup_line,
     stack_words,
@@ -46,13 +48,6 @@ from visits.schemas import (
 
 VERDICT_LETTERS = {Verdict.CLEAR: "c", Verdict.WITH_SETUP: "s", Verdict.CHECK_FIRST: "q", Verdict.LEAVE_OUT: "x"}
 NOT_BUILDABLE = "."
-GRID_COLUMNS = (
-    Readout.HIP_BEND,
-    Readout.HIP_EXTERNAL_ROTATION,
-    Readout.HIP_ABDUCTION,
-    Readout.KNEE_FLEXION,
-    Readout.KNEE_TWIST,
-)
 
 
 def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
@@ -61,6 +56,9 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     last_used = today.last_used(rung.id, side)
     common: dict[str, Any] = {
         "variation": rung.id,
+        "family": rung.family,
+        "family_name": families()[rung.family].name.en,
+        "shared": rung.shared,
         "side": side,
         "name": rung.name.en,
         "purposes": list(families()[rung.family].purposes),
@@ -90,7 +88,11 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         grid=_grid(screened),
         options=[
             OptionOut(
-                trade=say("trades", trade.value), words=setup_line(detail), detail=detail_of(today, screened, detail)
+                trade=say("trades", trade.value),
+                school=trade in (Trade.RAISE_SEAT, Trade.SUPPORT_KNEES),
+                words=setup_line(detail),
+                spine_deg=screened.pose.middle(Readout.SPINE_FLEXION, None, detail.index),
+                detail=detail_of(today, screened, detail),
             )
             for trade, detail in ((t, detail_at(today.situation, screened, row)) for t, row in few)
         ],
@@ -119,6 +121,7 @@ def _axes(screened: Screened) -> list[AxisOut]:
         AxisOut(
             name=axis.name,
             label=axis.slot.label,
+            side=screened.variation.side_of(axis.name),
             kind=axis.slot.type,
             less_support=axis.slot.less_support,
             choices=[
@@ -169,9 +172,11 @@ def _grid(screened: Screened) -> GridOut:
 
     columns = {}
     for side in SIDES:
-        for readout in GRID_COLUMNS:
-            high = screened.pose.readouts[(readout, side)].max(axis=0)
-            columns[f"{readout.value}.{side.value}"] = spread(np.broadcast_to(high, (screened.grid.size,)))
+        for readout, _ in rulers_of(screened.variation):
+            key = screened.pose.key(readout, side)
+            assert key is not None
+            high = screened.pose.extremes(key).high[screened.pose.readouts[key].rows]
+            columns[f"{readout.value}.{side.value}"] = spread(high)
     return GridOut(
         shape=lengths,
         verdicts="".join(verdicts),

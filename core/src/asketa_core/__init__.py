@@ -4,9 +4,18 @@ Everything other parts may use is named in ``__all__``; the same is reachable fr
 with ``python -m asketa_core``.
 """
 
-from asketa_core.body.measures import STATURE_CM, WEIGHT_KG, check_range
+from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
-from asketa_core.clientfile import AnyEntry, ClientFile, Response, SlotValue, check_plausible, parse
+from asketa_core.body.tape import turning_out_from_tape
+from asketa_core.clientfile import (
+    PLAUSIBLE_BODY,
+    AnyEntry,
+    ClientFile,
+    Response,
+    SlotValue,
+    check_plausible,
+    parse,
+)
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, outward_view
@@ -14,10 +23,19 @@ from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
 from asketa_core.mind import Mind, Note, mind_of
-from asketa_core.poses.library import Family, StackSlot, Variation, families, variation, variations
+from asketa_core.poses.library import Family, Variation, families, variation, variations
 from asketa_core.poses.posture import Readout
-from asketa_core.progress.responses import Tolerance, judge_response
-from asketa_core.progress.step import Decision, next_step, recently_operated, step_back_from, why_words
+from asketa_core.poses.recipe import StackSlot
+from asketa_core.progress.responses import Judged, Tolerance, judge_responses
+from asketa_core.progress.step import (
+    Decision,
+    keeps_range,
+    next_step,
+    recently_operated,
+    shared_decision,
+    step_back_from,
+    why_words,
+)
 from asketa_core.props.kinds import Room
 from asketa_core.screening import (
     LaneAnswer,
@@ -27,6 +45,7 @@ from asketa_core.screening import (
     detail_at,
     lane_answer,
     lane_answer_of,
+    rulers_of,
     screen_client,
     setup_line,
 )
@@ -40,19 +59,20 @@ from asketa_core.words.stacks import stack_words
 __version__ = "0.1.0"
 
 __all__ = [
+    "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
     "SIDES",
-    "STATURE_CM",
-    "WEIGHT_KG",
     "AnyEntry",
     "AsketaError",
     "Axis",
+    "Body",
     "ClientFile",
     "DataError",
     "Decision",
     "Family",
     "Finding",
     "InputError",
+    "Judged",
     "LaneAnswer",
     "LimitLine",
     "Mind",
@@ -76,14 +96,14 @@ __all__ = [
     "best_few",
     "changes_ahead",
     "check_plausible",
-    "check_range",
     "describe",
     "detail_at",
     "entry_words",
     "families",
     "figure",
     "fingerprint",
-    "judge_response",
+    "judge_responses",
+    "keeps_range",
     "lane_answer",
     "lane_answer_of",
     "limit_lines",
@@ -96,12 +116,15 @@ __all__ = [
     "outward_view",
     "parse",
     "recently_operated",
+    "rulers_of",
     "say",
     "screen_client",
     "setup_line",
+    "shared_decision",
     "sources",
     "stack_words",
     "step_back_from",
+    "turning_out_from_tape",
     "typical_range",
     "variation",
     "variations",

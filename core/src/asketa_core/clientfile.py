@@ -12,16 +12,22 @@ from typing import Annotated, Any, Literal, TypeVar
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError, model_validator
 
 from asketa_core.body.measures import STATURE_CM, WEIGHT_KG, Body
+from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges, method_error_deg
+from asketa_core.body.ranges import GroinPinch as PinchRange
+from asketa_core.body.spine import coupling_from_ninety_ninety
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
-from asketa_core.units import Side
+from asketa_core.units import SIDES, Side
 
 FORMAT = "asketa-client"
 VERSION = 1
 
 TriState = Literal["yes", "no", "unknown"]
-Scope = Literal["all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading"]
+Scope = Literal[
+    "all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading", "activity", "lying_flat",
+    "after_birth",
+]  # fmt: skip
 
 
 class Clearance(Record):
@@ -59,27 +65,121 @@ class KneeFacts(Record):
     locks_or_gives_way: TriState = "unknown"
 
 
+PregnancyTick = Literal[
+    "none", "bleeding", "leaking_fluid", "preterm_contractions", "low_placenta", "pre_eclampsia", "short_cervix",
+    "growth_restriction", "triplets", "thyroid_or_diabetes_uncontrolled", "heart_or_lung_serious", "anaemia_severe",
+    "earlier_preterm_or_losses", "gestational_hypertension", "heart_or_lung_mild", "malnutrition", "eating_disorder",
+]  # fmt: skip
+"""What is asked before working in pregnancy; ``none`` is the explicit answer that nothing applies."""
+
+
+class PregnancyFacts(Record):
+    """The week comes from the due date, else from the last period, else from weeks known on a date."""
+
+    due_date: dt.date | None = None
+    last_period: dt.date | None = None
+    weeks_known: int | None = Field(default=None, ge=1, le=42)
+    weeks_known_on: dt.date | None = None
+    babies: Literal["one", "twins", "unknown"] = "unknown"
+    ticks: tuple[PregnancyTick, ...] = ()
+    girdle_pain: TriState = "unknown"
+    pain_free_gap_cm: float | None = Field(default=None, ge=0, le=80)
+    unwell_lying_flat: TriState = "unknown"
+    blood_pressure_high: TriState = "unknown"
+    born_on: dt.date | None = None
+    caesarean: TriState = "unknown"
+
+    @model_validator(mode="after")
+    def none_stands_alone(self) -> PregnancyFacts:
+        if "none" in self.ticks and len(self.ticks) > 1:
+            raise ValueError("'none' cannot stand beside other ticks")
+        return self
+
+
+class Fracture(Record):
+    """A broken bone. Low energy: from standing height or less."""
+
+    bone: Literal["vertebra", "hip", "upper_arm", "pelvis", "wrist", "other"]
+    date: dt.date | None = None
+    low_energy: TriState = "unknown"
+
+
+class BonesFacts(Record):
+    t_score: float | None = Field(default=None, ge=-7, le=5)
+    t_score_date: dt.date | None = None
+    fractures: tuple[Fracture, ...] | None = None
+    """``None`` while nobody has asked; an empty list when there was none."""
+    height_lost_cm: float | None = Field(default=None, ge=0, le=30)
+    steroids: TriState = "unknown"
+    fell_last_year: TriState = "unknown"
+    one_leg_stand_s: float | None = Field(default=None, ge=0, le=120)
+    wall_to_head_cm: float | None = Field(default=None, ge=0, le=30)
+
+
+class GroinPinchFacts(Record):
+    """Hip flexion at which the groin starts to pinch, knee straight ahead and turned out."""
+
+    straight_deg: float | None = Field(default=None, ge=30, le=150)
+    turned_out_deg: float | None = Field(default=None, ge=30, le=150)
+
+
+class HamstringsFacts(Record):
+    low_back: Literal["fine", "weak", "sore", "unknown"] = "unknown"
+    leg_tingling: TriState = "unknown"
+
+
 class Entry(Record):
-    """What every record has: an id, a side, since when and until when it counts."""
+    """What every record has: an id, since when and until when it counts. ``side`` is ``None`` for what has
+    no side."""
 
     id: str
-    side: Side
+    side: Side | None = None
     from_date: dt.date | None = None
     until_date: dt.date | None = None
     clearances: tuple[Clearance, ...] = ()
 
 
-class HipReplacement(Entry):
+class SidedEntry(Entry):
+    side: Side
+
+
+class MiddleEntry(Entry):
+    side: None = None
+
+
+class HipReplacement(SidedEntry):
     kind: Literal["hip_replacement"]
     facts: HipReplacementFacts
 
 
-class KneePain(Entry):
+class KneePain(SidedEntry):
     kind: Literal["knee_pain"]
     facts: KneeFacts
 
 
-AnyEntry = Annotated[HipReplacement | KneePain, Field(discriminator="kind")]
+class Pregnancy(MiddleEntry):
+    kind: Literal["pregnancy"]
+    facts: PregnancyFacts
+
+
+class Bones(MiddleEntry):
+    kind: Literal["bones"]
+    facts: BonesFacts
+
+
+class GroinPinch(SidedEntry):
+    kind: Literal["groin_pinch"]
+    facts: GroinPinchFacts
+
+
+class Hamstrings(SidedEntry):
+    kind: Literal["hamstrings"]
+    facts: HamstringsFacts
+
+
+AnyEntry = Annotated[
+    HipReplacement | KneePain | Pregnancy | Bones | GroinPinch | Hamstrings, Field(discriminator="kind")
+]
 
 
 class DailyFact(Record):
@@ -93,12 +193,17 @@ class DailyFact(Record):
 
 
 class RangeMeasure(Record):
+    """``pelvis_held``: whether the pelvis was kept still; otherwise the reading includes some of its roll.
+    ``conditions`` are what a tape reading was turned into degrees with (foot distance, seat height), cm."""
+
     quantity: Quantity
     side: Side
     value_deg: float
     method: Literal["goniometer", "inclinometer", "tape", "eye"]
     error_deg: float | None = Field(default=None, gt=0, le=30)
     date: dt.date
+    pelvis_held: TriState = "unknown"
+    conditions: dict[str, float] = {}
 
     @model_validator(mode="after")
     def plausible(self) -> RangeMeasure:
@@ -108,16 +213,33 @@ class RangeMeasure(Record):
         return self
 
 
+BodyQuantity = Literal[
+    "stature", "weight", "chair_height", "sitting_seat", "sitting_knee_minus_hip", "sitting_plumb_offset"
+]
+PLAUSIBLE_BODY: dict[str, tuple[float, float]] = {
+    "stature": STATURE_CM,
+    "weight": WEIGHT_KG,
+    "chair_height": (20.0, 80.0),
+    "sitting_seat": (0.0, 60.0),
+    "sitting_knee_minus_hip": (-30.0, 50.0),
+    "sitting_plumb_offset": (-10.0, 40.0),
+}
+"""Measures without a side, cm (weight in kg), and what is plausible for each."""
+
+
 class BodyMeasure(Record):
-    quantity: Literal["stature", "weight"]
+    """``note`` holds what is looked at rather than measured (the low back: hollow, flat or rounded)."""
+
+    quantity: BodyQuantity
     value: float
     date: dt.date
+    note: Literal["", "hollow", "flat", "rounded"] = ""
 
     @model_validator(mode="after")
     def plausible(self) -> BodyMeasure:
-        low, high = {"stature": STATURE_CM, "weight": WEIGHT_KG}[self.quantity]
+        low, high = PLAUSIBLE_BODY[self.quantity]
         if not low <= self.value <= high:
-            raise ValueError(f"a {self.quantity} lies between {low:g} and {high:g}")
+            raise ValueError(f"a {self.quantity.replace('_', ' ')} lies between {low:g} and {high:g}")
         return self
 
 
@@ -206,15 +328,57 @@ class ClientFile(Record):
         if "stature" not in latest:
             raise InputError("body", "the stature is not known.", "Enter the stature under Measures.")
         # Weight changes no angle of a seated leg, only loads in newtons, which use it as a factor.
-        return Body(latest["stature"], latest.get("weight", 70.0))
+        return Body(latest["stature"], latest.get("weight", 70.0), pregnancy=self._pregnancy(date))
+
+    def _pregnancy(self, date: dt.date) -> GrowingBelly | None:
+        """How large the belly is to be taken on a date; ``None`` when nobody is pregnant or the week is unknown."""
+        for entry in self.entries:
+            if isinstance(entry, Pregnancy) and (entry.facts.born_on is None or date < entry.facts.born_on):
+                week = pregnancy_week(entry.facts, date)
+                if week is not None and week >= 0:
+                    return GrowingBelly(float(min(week, 42)), twins=entry.facts.babies == "twins")
+        return None
 
     def latest_ranges(self, date: dt.date) -> Ranges:
-        """Ranges of motion last measured up to ``date``; the rest is the population's."""
+        """Ranges of motion last measured up to ``date``, the client's own hamstring coupling and groin
+        pinch; the rest is the population's."""
         measured: dict[tuple[Quantity, Side], Range] = {}
         for m in sorted((m for m in self.ranges if m.date <= date), key=lambda m: m.date):
             error = m.error_deg if m.error_deg is not None else method_error_deg(m.method)
             measured[(m.quantity, m.side)] = Range(m.value_deg, error, measured=True)
-        return Ranges.from_measured(measured)
+        coupling = {}
+        for side in SIDES:
+            raised = measured.get((Quantity.STRAIGHT_LEG_RAISE, side))
+            lack = measured.get((Quantity.NINETY_NINETY_LACK, side))
+            if raised is not None and lack is not None:
+                coupling[side] = coupling_from_ninety_ninety(raised.value_deg, lack.value_deg)
+        pinch = {}
+        for entry in self.entries:
+            if isinstance(entry, GroinPinch) and entry.facts.straight_deg is not None:
+                straight = entry.facts.straight_deg
+                out = entry.facts.turned_out_deg
+                pinch[entry.side] = PinchRange(straight, straight if out is None else max(out, straight))
+        return Ranges.from_measured(measured, coupling, pinch)
+
+
+PREGNANCY_DAYS = 280
+
+
+def due_date(facts: PregnancyFacts) -> dt.date | None:
+    """The due date, from whatever is known."""
+    if facts.due_date is not None:
+        return facts.due_date
+    if facts.last_period is not None:
+        return facts.last_period + dt.timedelta(days=PREGNANCY_DAYS)
+    if facts.weeks_known is not None and facts.weeks_known_on is not None:
+        return facts.weeks_known_on + dt.timedelta(days=PREGNANCY_DAYS - 7 * facts.weeks_known)
+    return None
+
+
+def pregnancy_week(facts: PregnancyFacts, date: dt.date) -> int | None:
+    """Completed weeks of pregnancy on a date; ``None`` while no date is known."""
+    due = due_date(facts)
+    return None if due is None else (PREGNANCY_DAYS - (due - date).days) // 7
 
 
 Model = TypeVar("Model", bound=BaseModel)

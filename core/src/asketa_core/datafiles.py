@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import re
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -27,9 +28,20 @@ def place_of(error_location: tuple[int | str, ...]) -> str:
     return ".".join(str(part) for part in error_location) or "(top level)"
 
 
+class _Reader(yaml.SafeLoader):
+    """YAML in which only true and false are truth values: yes, no and on are words here."""
+
+
+_Reader.yaml_implicit_resolvers = {
+    first: [(tag, pattern) for tag, pattern in found if tag != "tag:yaml.org,2002:bool"]
+    for first, found in yaml.SafeLoader.yaml_implicit_resolvers.items()
+}
+_Reader.add_implicit_resolver("tag:yaml.org,2002:bool", re.compile(r"^(?:true|false)$"), list("tf"))
+
+
 def read_yaml(path: Path) -> Any:
     try:
-        return yaml.safe_load(path.read_text(encoding="utf-8"))
+        return yaml.load(path.read_text(encoding="utf-8"), Loader=_Reader)
     except yaml.YAMLError as error:
         mark = getattr(error, "problem_mark", None)
         place = f"line {mark.line + 1}" if mark else "(file)"

@@ -7,8 +7,18 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.clientfile import AnyEntry, HipReplacement, KneePain
-from asketa_core.limits import hip_replacement
+from asketa_core.clientfile import (
+    AnyEntry,
+    Bones,
+    GroinPinch,
+    Hamstrings,
+    HipReplacement,
+    KneePain,
+    Pregnancy,
+    due_date,
+    pregnancy_week,
+)
+from asketa_core.limits import bones, hip_replacement
 from asketa_core.limits.calendar import Change, next_change
 from asketa_core.limits.catalogue import limits_of
 from asketa_core.limits.dates import weeks_between
@@ -19,7 +29,7 @@ from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say, sentence_case, texts
-from asketa_core.words.findings import short_words
+from asketa_core.words.findings import row_words, short_words
 
 ASYMMETRY_DEG = 10.0
 """A difference between the sides worth saying before the session."""
@@ -64,8 +74,14 @@ def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowe
         limits = limits_of(entry, situation.client, situation.date, situation.ranges)
         if isinstance(entry, HipReplacement):
             notes.extend(_hip_notes(entry, situation, limits))
-        else:
+        elif isinstance(entry, KneePain):
             notes.extend(_knee_notes(entry, situation, limits))
+        elif isinstance(entry, Pregnancy):
+            notes.extend(_pregnancy_notes(entry, situation, limits))
+        elif isinstance(entry, Bones):
+            notes.extend(_bones_notes(entry, situation, limits))
+        else:
+            notes.extend(_companion_notes(entry, limits))
     notes.extend(_asymmetry(situation))
     notes.extend(promised)
     change = next_change(situation.client, situation.date)
@@ -78,9 +94,17 @@ def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowe
 
 def _asks(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
     open_questions = [limit for limit in limits if limit.severity is Severity.ASK and not limit.terms]
-    return [
-        Note(entry.side.value, sentence_case(words) + ".", "ask", entry.id) for words in short_words(open_questions)
-    ]
+    return [Note(_side(entry), sentence_case(words) + ".", "ask", entry.id) for words in short_words(open_questions)]
+
+
+def _side(entry: AnyEntry) -> str | None:
+    return entry.side.value if entry.side is not None else None
+
+
+def _stops(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
+    """Everything an entry closes today as one line."""
+    stops = [limit for limit in limits if limit.severity is Severity.STOP]
+    return [Note(_side(entry), sentence_case(", ".join(short_words(stops))) + ".", "limit", entry.id)] if stops else []
 
 
 def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit]) -> list[Note]:
@@ -90,10 +114,7 @@ def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit])
         head = say("mind", "entry_hip_undated", approach=approach)
     else:
         head = say("mind", "entry_hip", approach=approach, week=weeks_between(facts.date, situation.date))
-    notes = [Note(side, head, "fact", entry.id)]
-    stops = [limit for limit in limits if limit.severity is Severity.STOP]
-    if stops:
-        notes.append(Note(side, sentence_case(", ".join(short_words(stops))) + ".", "limit", entry.id))
+    notes = [Note(side, head, "fact", entry.id), *_stops(entry, limits)]
     context = hip_replacement.context(entry, situation.client, situation.date)
     given = hip_replacement.counting_clearances(entry, situation.date)
     if context["precautions"] == "ended":
@@ -132,6 +153,57 @@ def _knee_notes(entry: KneePain, situation: Situation, limits: list[Limit]) -> l
     return notes + _asks(entry, limits)
 
 
+def _pregnancy_notes(entry: Pregnancy, situation: Situation, limits: list[Limit]) -> list[Note]:
+    facts, date = entry.facts, situation.date
+    week, due = pregnancy_week(facts, date), due_date(facts)
+
+    def note(text: str, weight: str = "fact") -> Note:
+        return Note(None, text, weight, entry.id)
+
+    if facts.born_on is not None and facts.born_on <= date:
+        return [note(say("mind", "entry_born", date=f"{facts.born_on:%-d %B %Y}")), *_asks(entry, limits)]
+    if week is None or due is None:
+        notes = [note(say("mind", "entry_pregnancy_undated"))]
+    else:
+        notes = [note(say("mind", "entry_pregnancy", week=week, date=f"{due:%-d %B %Y}"))]
+    if facts.ticks == ("none",):
+        notes.append(note(say("mind", "ticks_clean")))
+    if facts.girdle_pain == "yes":
+        if facts.pain_free_gap_cm is not None:
+            notes.append(note(say("mind", "girdle", gap=f"{facts.pain_free_gap_cm:g}"), "limit"))
+        daily = daily_fact(entry.id, situation.client, date)
+        if daily is None or daily.pain_today is None:
+            notes.append(note(say("mind", "girdle_unknown"), "ask"))
+        else:
+            notes.append(note(say("mind", "girdle_today", pain=daily.pain_today, date=f"{daily.date:%-d %B}")))
+    notes += _stops(entry, limits)
+    notes.append(note(say("mind", "stop_and_call"), "limit"))
+    return notes + _asks(entry, limits)
+
+
+def _bones_notes(entry: Bones, situation: Situation, limits: list[Limit]) -> list[Note]:
+    row = bones.row_of(entry.facts)
+    notes = [Note(None, say("mind", "entry_bones", row=row_words(row)), "fact", entry.id)]
+    if entry.facts.t_score is not None:
+        notes.append(Note(None, say("mind", "t_score", t=f"{entry.facts.t_score:g}"), "fact", entry.id))
+    notes += _stops(entry, limits)
+    if row in (1, 2, None):
+        notes.append(Note(None, say("mind", "roll_to_sit"), "limit", entry.id))
+    return notes + _asks(entry, limits)
+
+
+def _companion_notes(entry: GroinPinch | Hamstrings, limits: list[Limit]) -> list[Note]:
+    if isinstance(entry, Hamstrings):
+        text = say("mind", "entry_hamstrings", low_back=say("low_backs", entry.facts.low_back))
+    elif entry.facts.straight_deg is None:
+        text = say("mind", "entry_groin_unknown")
+    else:
+        out = entry.facts.turned_out_deg
+        shown = "?" if out is None else f"{out:g}"
+        text = say("mind", "entry_groin", straight=f"{entry.facts.straight_deg:g}", out=shown)
+    return [Note(_side(entry), text, "fact", entry.id), *_asks(entry, limits)]
+
+
 def _asymmetry(situation: Situation) -> list[Note]:
     """The side that turns out clearly less, when both were measured."""
     values = {side: situation.ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side) for side in SIDES}
@@ -158,10 +230,10 @@ def change_note(situation: Situation, change: Change, allowed: Allowed = is_allo
         grouped: dict[Side | None, list[Limit]] = {}
         for limit in limits:
             grouped.setdefault(limit.side, []).append(limit)
+        both = [limits for side, limits in grouped.items() if side is None]
         return [
-            f"{sentence_case(side.value) if side is not None else 'Both'}: {', '.join(short_words(found))}"
-            for side, found in grouped.items()
-        ]
+            f"{sentence_case(side.value)}: {', '.join(short_words(found))}" for side, found in grouped.items() if side
+        ] + [sentence_case(", ".join(short_words(found))) for found in both]
 
     lines = [say("changes", "ends", what=words) + "." for words in side_words(change.ends)]
     lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]

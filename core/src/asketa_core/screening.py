@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -23,22 +23,38 @@ from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Variation, variations
 from asketa_core.poses.library import variation as find_variation
 from asketa_core.poses.posture import Readout, unit_of
+from asketa_core.poses.recipe import DroppedLeg
 from asketa_core.props.kinds import Room
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Screened, Trade, Verdict, best_few, screen
+from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
 from asketa_core.words.stacks import fetch_list, stack_words
 
-RULERS: tuple[tuple[Readout, Quantity | None], ...] = (
-    (Readout.HIP_BEND, Quantity.HIP_FLEXION),
+TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.HIP_EXTERNAL_ROTATION, Quantity.OPEN_EXTERNAL_ROTATION),
     (Readout.HIP_ABDUCTION, Quantity.OPEN_ABDUCTION),
-    (Readout.KNEE_FLEXION, Quantity.KNEE_FLEXION),
     (Readout.KNEE_TWIST, None),
 )
-"""Demands shown on the rulers, with the client's range each is compared with where no limit binds."""
+"""Demands of a leg turned out, with the client's range each is compared with where no limit binds."""
+
+FOLDING: tuple[tuple[Readout, Quantity | None], ...] = ((Readout.HAMSTRING_USED_PERCENT, None),)
+"""Demands of legs that stay ahead of the body."""
+
+ALWAYS: tuple[tuple[Readout, Quantity | None], ...] = (
+    (Readout.HIP_BEND, Quantity.HIP_FLEXION),
+    (Readout.KNEE_FLEXION, Quantity.KNEE_FLEXION),
+    (Readout.SPINE_FLEXION, None),
+)
+WHOLE_RANGE_PERCENT = 100.0
+
+
+def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
+    """The demands worth a ruler for a variation."""
+    rules = (variation.recipe.worked_rule, variation.recipe.other_rule)
+    turned = any(isinstance(rule, DroppedLeg) for rule in rules)
+    return (*ALWAYS, *(TURNING if turned else FOLDING))
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +67,7 @@ class Situation:
     body: Body
     ranges: Ranges
     limits: tuple[Limit, ...]
+    memo: Memo = field(default_factory=dict, compare=False, repr=False)
 
     @staticmethod
     def of(client: ClientFile, date: dt.date, room: Room) -> Situation:
@@ -77,9 +94,12 @@ class Situation:
     def screen(
         self, variation: Variation, side: Side, last_used: Mapping[str, SlotValue] | None = None
     ) -> Screened | NoGrid:
+        """Every set-up judged. In shared shapes the answer is the same for both sides."""
         choices = self.starting_choices(side)
         choices.update({name: v.choice for name, v in (last_used or {}).items() if v.choice is not None})
-        return screen(variation, side, self.body, self.ranges, self.room, self.limits, last_used, choices)
+        worked = SIDES[0] if variation.shared else side
+        found = screen(variation, worked, self.body, self.ranges, self.room, self.limits, last_used, choices, self.memo)
+        return found if isinstance(found, NoGrid) or worked is side else replace(found, side=side)
 
     def starting_choices(self, side: Side) -> dict[str, str]:
         """Where two-way trials start for this side: a sore inner meniscus is kinder with the foot drawn
@@ -116,14 +136,17 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
     """Demands of the pose on one leg against the tightest limit, else the client's range; worst first."""
     posture = screened.pose
     found = []
-    for readout, quantity in RULERS:
-        value = posture.middle(readout, side, index)
-        low, high, error = posture.spread(readout, side)
-        at = min(index, len(low) - 1)
+    for readout, quantity in rulers_of(screened.variation):
+        key = posture.key(readout, side)
+        assert key is not None
+        value = posture.middle(*key, index)
+        low, high, error = posture.spread_at(*key, index)
         boundary, kind, label = _tightest(situation.limits, screened, readout, side)
         own = situation.ranges.get(quantity, side) if quantity is not None else None
         if boundary is None and own is not None:
             boundary, kind = own.value_deg, "range"
+        if boundary is None and readout is Readout.HAMSTRING_USED_PERCENT:
+            boundary, kind = WHOLE_RANGE_PERCENT, "range"
         found.append(
             Ruler(
                 readout=readout.value,
@@ -131,13 +154,13 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 technical=str(lookup("readouts", readout.value, "technical")),
                 unit=unit_of(readout),
                 value=value,
-                low=float(low[at]),
-                high=float(high[at]),
-                error=float(error[at]),
+                low=low,
+                high=high,
+                error=error,
                 boundary=boundary,
                 boundary_kind=kind,
                 boundary_label=label,
-                margin=None if boundary is None else boundary - float(high[at]),
+                margin=None if boundary is None else boundary - high,
                 own_range=None if own is None else own.value_deg,
                 typical=own is not None and not own.measured,
             )
@@ -148,13 +171,14 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
 def _tightest(
     limits: Sequence[Limit], screened: Screened, readout: Readout, side: Side
 ) -> tuple[float | None, str | None, str | None]:
-    """The lowest upper limit on one read-out alone that the pose's flags bring into play."""
+    """The lowest upper limit on one read-out that the pose's flags bring into play."""
     candidates = []
     for limit in limits:
         terms = [term for term in limit.terms if term.readout is readout and term.above is not None]
-        if limit.side is not side or len(limit.terms) != 1 or not terms or "pose" not in limit.phases:
+        numbers = sum(term.readout is not None for term in limit.terms)
+        if limit.side not in (side, None) or numbers != 1 or not terms or "pose" not in limit.phases:
             continue
-        if judge(limit, screened.pose, "pose", screened.grid.size) is not None:
+        if judge(limit, screened.pose, "pose") is not None:
             candidates.append((terms[0].value, -int(limit.severity), limit))
     if not candidates:
         return None, None, None
@@ -186,10 +210,9 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     grid = screened.grid
     stacks = grid.stacks(index)
     setup = grid.setup(index)
-    stopped = screened.pose.stopped_by
-    assert stopped is not None
-    code = StoppedBy(int(stopped[1, index])).code
-    technique = screened.techniques[int(screened.technique[index])].id
+    stopped = screened.pose.stopped_by.get(screened.side)
+    stopped_by = "" if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
+    technique = screened.techniques[int(screened.technique[index])] if screened.techniques else ""
     return SetupDetail(
         index=index,
         verdict=screened.verdict_at(index),
@@ -200,12 +223,18 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         items=int(grid.items[index]),
         purpose_percent=float(screened.purpose[index]),
         technique=technique,
-        technique_words=say("techniques", technique),
-        stopped_by=say("stopped_by", code),
+        technique_words=say("techniques", technique) if technique else "",
+        stopped_by=stopped_by,
         findings=findings_at(screened, index),
         troubles=troubles_at(screened, index),
         rulers={side.value: rulers_at(situation, screened, index, side) for side in SIDES},
     )
+
+
+def _stopped_code(screened: Screened, stopped: int) -> str:
+    """What stopped the knee; under it is a chair's edge or what was put there."""
+    code = StoppedBy(stopped).code
+    return "floor_support" if code == "support" and screened.variation.position != "chair" else code
 
 
 def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
@@ -219,7 +248,7 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
 def setup_line(detail: SetupDetail) -> str:
     """A set-up in one line: what is sat on, what is under the foot."""
     props = [
-        detail.words[name] if name == "seat" else f"{detail.words[name]} under the foot"
+        detail.words[name] if name == "seat" else f"{detail.words[name]} {say('slot_places', name)}"
         for name, value in detail.setup.items()
         if value.stack not in (None, "floor")
     ]

@@ -76,7 +76,7 @@ class Body(TestCase):
     def test_limbs_keep_their_lengths(self) -> None:
         situation, found = one()
         body = situation.body
-        skeleton = skeleton_of(found.pose, body, found.best)
+        skeleton = skeleton_of(found.pose, body, found.best, found.variation.recipe.hands)
         for side in SIDES:
             leg = skeleton.legs[side]
             self.assertAlmostEqual(
@@ -89,6 +89,8 @@ class Body(TestCase):
 
     def test_no_foot_goes_through_the_floor(self) -> None:
         situation, found = one("figure_four.foot_on_floor")
-        skeleton = skeleton_of(found.pose, situation.body, found.best, resting_on_edge=Side.LEFT)
+        skeleton = skeleton_of(
+            found.pose, situation.body, found.best, found.variation.recipe.hands, on_edge={Side.LEFT}
+        )
         for side in SIDES:
             self.assertGreaterEqual(float(skeleton.legs[side].tip[2]), 0)

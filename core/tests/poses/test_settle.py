@@ -8,11 +8,14 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Situation, variation, variations
-from asketa_core.body.measures import Body
-from asketa_core.body.ranges import Range, Ranges
-from asketa_core.poses.settle import SetupBatch, settle_pose, settle_quiet_sitting, settle_transfer
+from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Situation, Variation, variation, variations
+from asketa_core.body.drop import StoppedBy
+from asketa_core.body.measures import Body, Pregnancy
+from asketa_core.body.ranges import GroinPinch, Range, Ranges
+from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_transfer
+from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
+from asketa_core.setup.grid import build_grid
 from tests.strategies import ROOM, TODAY, client, statures, turning_out
 
 
@@ -32,42 +35,87 @@ def batch(seats: list[float], block: float = 10, out: float = 40, ahead: float =
     return SetupBatch({k: np.array(v, float) for k, v in columns.items()}, np.zeros(n, bool), np.ones(n, bool))
 
 
-class Geometry(TestCase):
-    @settings(max_examples=40, deadline=None)
-    @given(statures, turning_out, turning_out, st.sampled_from(list(variations())), st.floats(40, 56))
-    def test_mirrored_bodies_give_mirrored_postures(
-        self, stature: float, left: float, right: float, rung: object, seat: float
-    ) -> None:
-        body, setup = Body(stature, 70), batch([seat])
-        one = settle_pose(rung, Side.LEFT, body, ranges(left, right), setup)
-        two = settle_pose(rung, Side.RIGHT, body, ranges(right, left), setup)
-        for (readout, side), values in one.readouts.items():
-            mirrored = two.readouts[(readout, side.other if side is not None else None)]
-            np.testing.assert_allclose(values, mirrored, atol=1e-6, err_msg=readout)
+def numbers(**values: float) -> SetupBatch:
+    """One set-up with these numbers; supports per side that are not named are the bare floor."""
+    bare = {f"{stem}_{s.value}": 0.0 for stem in ("thigh_support", "knee_support") for s in SIDES}
+    columns = {name: np.array([float(value)]) for name, value in (bare | values).items()}
+    return SetupBatch(columns, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
 
-    @settings(max_examples=40, deadline=None)
-    @given(statures, turning_out, st.sampled_from(list(variations())), st.floats(40, 56), st.sampled_from(list(SIDES)))
-    def test_bones_keep_their_lengths(self, stature: float, out: float, rung: object, seat: float, side: Side) -> None:
+
+def a_few(rung: Variation, side: Side, body: Body, of: Ranges) -> SetupBatch:
+    """Set-ups from all over a variation's grid."""
+    grid = build_grid(rung, side, body, of, ROOM, {})
+    assert not isinstance(grid, NoGrid)
+    rows = np.unique(np.linspace(0, grid.size - 1, 12).astype(int))
+    values = {name: column[rows] for name, column in grid.batch.values.items()}
+    return SetupBatch(values, grid.batch.soft_seat[rows], grid.batch.arms[rows])
+
+
+def mirrored(setup: SetupBatch) -> SetupBatch:
+    swap = {"left": "right", "right": "left"}
+
+    def other(name: str) -> str:
+        stem, _, end = name.rpartition("_")
+        return f"{stem}_{swap[end]}" if end in swap else name
+
+    return SetupBatch({other(name): v for name, v in setup.values.items()}, setup.soft_seat, setup.arms)
+
+
+class Geometry(TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(statures, turning_out, turning_out, st.sampled_from(list(variations())))
+    def test_mirrored_bodies_give_mirrored_postures(
+        self, stature: float, left: float, right: float, rung: Variation
+    ) -> None:
+        body = Body(stature, 70, pregnancy=Pregnancy(24))
+        setup = a_few(rung, Side.LEFT, body, ranges(left, right))
+        one = settle_pose(rung, Side.LEFT, body, ranges(left, right), setup)
+        two = settle_pose(rung, Side.RIGHT, body, ranges(right, left), mirrored(setup))
+        for (readout, side), column in one.readouts.items():
+            other = two.readouts[(readout, side.other if side is not None else None)]
+            np.testing.assert_allclose(column.over_setups(), other.over_setups(), atol=1e-6, err_msg=readout)
+
+    @settings(max_examples=60, deadline=None)
+    @given(statures, turning_out, st.sampled_from(list(variations())), st.sampled_from(list(SIDES)))
+    def test_bones_keep_their_lengths(self, stature: float, out: float, rung: Variation, side: Side) -> None:
         body = Body(stature, 70)
-        posture = settle_pose(rung, side, body, ranges(out, out), batch([seat]))
+        posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
         for leg in posture.legs.values():
             np.testing.assert_allclose(np.linalg.norm(leg.knee - leg.hip, axis=-1), body.length_cm("thigh"), atol=1e-6)
             if not any(mask.any() for (trouble, _), mask in posture.troubles.items() if trouble.value == "reach"):
                 shin = np.linalg.norm(leg.ankle - leg.knee, axis=-1)
                 np.testing.assert_allclose(shin, body.length_cm("lower_leg"), atol=1e-6)
 
+    @settings(max_examples=60, deadline=None)
+    @given(statures, turning_out, st.sampled_from(list(variations())), st.sampled_from(list(SIDES)))
+    def test_no_knee_goes_through_the_floor(self, stature: float, out: float, rung: Variation, side: Side) -> None:
+        body = Body(stature, 70)
+        posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
+        for leg in posture.legs.values():
+            self.assertGreaterEqual(leg.knee[..., 2].min(), body.length_cm("knee_above_rest") - 1e-6)
+
+    def test_what_depends_on_few_slots_is_the_same_solved_once_or_for_every_set_up(self) -> None:
+        body, rung, own = Body(168, 70), variation("bound_angle.low_seat"), ranges(50, 65)
+        grid = build_grid(rung, Side.LEFT, body, own, ROOM, {})
+        assert not isinstance(grid, NoGrid)
+        plain = SetupBatch(grid.batch.values, grid.batch.soft_seat, grid.batch.arms)
+        once, every = (settle_pose(rung, Side.LEFT, body, own, setup) for setup in (grid.batch, plain))
+        self.assertLess(once.readouts[(Readout.HIP_ABDUCTION, Side.LEFT)].values.shape[1], grid.size)
+        for key, column in every.readouts.items():
+            np.testing.assert_allclose(once.readouts[key].over_setups(), column.over_setups(), atol=1e-9)
+
     def test_no_knee_turns_out_further_than_the_hip_gives(self) -> None:
         posture = settle_pose(
             variation("figure_four.block_end"), Side.LEFT, Body(172, 70), ranges(40, 60), batch([48], 23, 80)
         )
-        turned = posture.readouts[(Readout.HIP_EXTERNAL_ROTATION, Side.LEFT)][:, 0]
+        turned = posture.readouts[(Readout.HIP_EXTERNAL_ROTATION, Side.LEFT)].values[:, 0]
         self.assertTrue((turned <= np.array([35, 40, 45]) + 1e-6).all())
-        self.assertAlmostEqual(posture.readouts[(Readout.KNEE_TWIST, Side.LEFT)].max(), 0, places=9)
+        self.assertAlmostEqual(posture.readouts[(Readout.KNEE_TWIST, Side.LEFT)].values.max(), 0, places=9)
 
     def test_a_higher_seat_never_asks_more_hip_bend(self) -> None:
         seats = list(np.arange(40.0, 60.0, 1.0))
         quiet = settle_quiet_sitting(variation("figure_four.block_flat"), Body(172, 70), ranges(60, 60), batch(seats))
-        bend = quiet.readouts[(Readout.HIP_BEND, Side.RIGHT)][0]
+        bend = quiet.readouts[(Readout.HIP_BEND, Side.RIGHT)].values[0]
         self.assertTrue((np.diff(bend) <= 1e-9).all())
 
     def test_the_posture_before_the_pelvis_rolls_is_not_a_way_round_a_limit(self) -> None:
@@ -75,17 +123,17 @@ class Geometry(TestCase):
         stiff = Ranges.from_measured({(Quantity.HIP_FLEXION, s): Range(70, 5, True) for s in SIDES})
         posture = settle_quiet_sitting(variation("figure_four.block_flat"), Body(172, 70), stiff, batch([44]))
         middle = 1
-        self.assertLess(posture.readouts[(Readout.HIP_CLOSING, Side.LEFT)][middle, 0], 71)
-        self.assertGreater(posture.readouts[(Readout.HIP_BEND, Side.LEFT)][middle, 0], 80)
-        self.assertGreater(posture.readouts[(Readout.SPINE_FLEXION, None)][middle, 0], 5)
+        self.assertLess(posture.readouts[(Readout.HIP_CLOSING, Side.LEFT)].values[middle, 0], 71)
+        self.assertGreater(posture.readouts[(Readout.HIP_BEND, Side.LEFT)].values[middle, 0], 80)
+        self.assertGreater(posture.readouts[(Readout.SPINE_FLEXION, None)].values[middle, 0], 5)
 
 
 class Transfers(TestCase):
     def test_the_gentle_technique_bends_the_forward_hip_less(self) -> None:
         rung, body = variation("figure_four.block_flat"), Body(172, 70)
         by_id = {t.id: settle_transfer(t, rung, body, ranges(60, 60), batch([48])) for t in transfers().chair}
-        plain = by_id["plain"].readouts[(Readout.HIP_BEND, Side.RIGHT)].max()
-        gentle = by_id["right_forward"].readouts[(Readout.HIP_BEND, Side.RIGHT)].max()
+        plain = by_id["plain"].readouts[(Readout.HIP_BEND, Side.RIGHT)].values.max()
+        gentle = by_id["right_forward"].readouts[(Readout.HIP_BEND, Side.RIGHT)].values.max()
         self.assertLess(gentle, plain - 15)
 
     def test_a_firm_seat_at_three_tenths_of_stature_keeps_ninety(self) -> None:
@@ -95,7 +143,7 @@ class Transfers(TestCase):
             posture = settle_transfer(
                 technique, variation("figure_four.block_flat"), Body(stature, 70), ranges(60, 60), batch([seat])
             )
-            self.assertLessEqual(posture.readouts[(Readout.HIP_BEND, Side.RIGHT)].max(), 90)
+            self.assertLessEqual(posture.readouts[(Readout.HIP_BEND, Side.RIGHT)].values.max(), 90)
 
 
 class Plausible(TestCase):
@@ -103,19 +151,48 @@ class Plausible(TestCase):
         """170 cm on a chair of 45: about 83 of hip bend upright, 113 leaning 30."""
         body = Body(170, 70)
         quiet = settle_quiet_sitting(variation("figure_four.block_flat"), body, ranges(60, 60), batch([45]))
-        self.assertAlmostEqual(quiet.readouts[(Readout.HIP_BEND, Side.LEFT)][0, 0], 83, delta=0.8)
+        self.assertAlmostEqual(quiet.readouts[(Readout.HIP_BEND, Side.LEFT)].values[0, 0], 83, delta=0.8)
 
     def test_ankle_over_thigh_comes_level_only_with_much_turning_out(self) -> None:
         rung = variation("figure_four.over_thigh")
         slopes = {
-            out: settle_pose(rung, Side.LEFT, Body(170, 70), ranges(out, out), batch([47], out=out)).readouts[
-                (Readout.SHIN_SLOPE, Side.LEFT)
-            ][1, 0]
+            out: settle_pose(rung, Side.LEFT, Body(170, 70), ranges(out, out), batch([47], out=out)).middle(
+                Readout.SHIN_SLOPE, Side.LEFT, 0
+            )
             for out in (45, 60, 75)
         }
         self.assertGreater(slopes[45], 35)
         self.assertGreater(slopes[60], 20)
         self.assertLess(slopes[75], 15)
+
+    def test_soles_together_near_on_rising_seats(self) -> None:
+        """170 cm, seat 0, 10 and 20: knees about 17 and 7 above the hips, then 3 below; abduction stops them."""
+        rung, body = variation("bound_angle.low_seat"), Body(170, 70)
+        for seat, above in ((0, 17), (10, 7), (20, -3)):
+            posture = settle_pose(rung, Side.LEFT, body, Ranges.from_measured({}), numbers(seat=seat, feet_ahead=23))
+            self.assertAlmostEqual(-posture.middle(Readout.HIP_ABOVE_KNEE_CM, Side.LEFT, 0), above, delta=1.2)
+            self.assertEqual(int(posture.stopped_by[Side.LEFT][1, 0]), int(StoppedBy.ABDUCTION))
+
+    def test_long_sitting_rolls_a_stiff_pelvis_back(self) -> None:
+        """Straight-leg raise 65: the pelvis 24° back on the floor, 17 at 10 cm, 10 at 20."""
+        stiff = Ranges.from_measured({(Quantity.STRAIGHT_LEG_RAISE, s): Range(65, 5, True) for s in SIDES})
+        for seat, back in ((0, 24), (10, 17), (20, 10)):
+            posture = settle_pose(
+                variation("seated_fold.folded_blanket"), Side.LEFT, Body(170, 70), stiff, numbers(seat=seat, lean=0)
+            )
+            self.assertAlmostEqual(-float(posture.pitch_deg[1, 0]), back, delta=0.6)
+
+    def test_knees_come_below_the_hips_at_the_height_the_turning_out_asks_for(self) -> None:
+        """Cross-legged: 12–14 cm for 60° of turning out, 20–24 cm for 45°."""
+        for out, low, high in ((60, 10, 16), (45, 20, 26)):
+            falls = [
+                settle_pose(
+                    variation("cross_legged.level"), Side.LEFT, Body(170, 70), ranges(out, out), numbers(seat=seat)
+                ).middle(Readout.HIP_ABOVE_KNEE_CM, Side.LEFT, 0)
+                for seat in (low, high)
+            ]
+            self.assertLess(falls[0], 0)
+            self.assertGreater(falls[1], 0)
 
     def test_every_variation_has_a_set_up_for_every_body(self) -> None:
         for stature in (150, 200):
@@ -130,3 +207,106 @@ class Plausible(TestCase):
                         self.assertNotIsInstance(screened, NoGrid)
                         best = screened.best
                         self.assertTrue(screened.possible[best] or screened.troubles_at(best), (stature, out, rung.id))
+
+
+class Folding(TestCase):
+    """The stiffer side decides, seats give back what stiffness takes, bent knees free the pelvis."""
+
+    def fold(self, rung: str = "seated_fold.knees_supported", left: float = 60, right: float = 60, **setup: float):
+        raised = {Side.LEFT: left, Side.RIGHT: right}
+        own = Ranges.from_measured({(Quantity.STRAIGHT_LEG_RAISE, s): Range(v, 5, True) for s, v in raised.items()})
+        values = {"seat": 0.0, "lean": 30.0, "knee_support_left": 0.0, "knee_support_right": 0.0} | setup
+        return settle_pose(variation(rung), Side.LEFT, Body(170, 70), own, numbers(**values))
+
+    def spine(self, **of: float) -> float:
+        return self.fold(**of).middle(Readout.SPINE_FLEXION, None, 0)
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.floats(35, 90), st.floats(35, 90), st.floats(0, 30), st.floats(0, 50))
+    def test_the_smaller_side_decides_whichever_it_is(self, one: float, other: float, seat: float, lean: float) -> None:
+        here = self.spine(left=one, right=other, seat=seat, lean=lean)
+        there = self.spine(left=other, right=one, seat=seat, lean=lean)
+        stiff = min(one, other)
+        self.assertAlmostEqual(here, there, places=6)
+        self.assertAlmostEqual(here, self.spine(left=stiff, right=stiff, seat=seat, lean=lean), places=6)
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.floats(35, 90), st.floats(0, 25), st.floats(1, 8), st.sampled_from(["seated_fold.strap"]))
+    def test_a_higher_seat_never_raises_the_hip_bend_of_upright_sitting(
+        self, raised: float, seat: float, more: float, rung: str
+    ) -> None:
+        low, high = (
+            self.fold(left=raised, right=raised, seat=height, lean=0).middle(Readout.HIP_BEND, Side.LEFT, 0)
+            for height in (seat, seat + more)
+        )
+        self.assertLessEqual(high, low + 1e-6)
+
+    def test_a_support_under_the_knees_frees_the_pelvis(self) -> None:
+        bare = self.spine(left=50, right=50)
+        over = self.spine(left=50, right=50, knee_support_left=15, knee_support_right=15)
+        self.assertLess(over, bare - 2)
+
+    def test_one_supported_knee_helps_only_the_side_that_decides(self) -> None:
+        bare = self.spine(left=45, right=80)
+        self.assertLess(self.spine(left=45, right=80, knee_support_left=15), bare - 2)
+        self.assertAlmostEqual(self.spine(left=45, right=80, knee_support_right=15), bare, places=6)
+
+    def test_hands_on_a_chair_take_load_off_the_back(self) -> None:
+        free = self.fold("seated_fold.strap", seat=0, lean=40).middle(Readout.SPINE_MOMENT_RATIO, None, 0)
+        held = self.fold("seated_fold.high_seat", seat=0, lean=40).middle(Readout.SPINE_MOMENT_RATIO, None, 0)
+        self.assertAlmostEqual(held, 0.8 * free, places=6)
+
+    def test_an_own_coupling_changes_what_a_bent_knee_gives(self) -> None:
+        raised = {(Quantity.STRAIGHT_LEG_RAISE, s): Range(50, 5, True) for s in SIDES}
+        setup = numbers(seat=0, lean=30, knee_support_left=15, knee_support_right=15)
+        given_back = [
+            settle_pose(
+                variation("seated_fold.knees_supported"), Side.LEFT, Body(170, 70),
+                Ranges.from_measured(raised, dict.fromkeys(SIDES, coupling)), setup,
+            ).middle(Readout.SPINE_FLEXION, None, 0)
+            for coupling in (0.3, 0.8)
+        ]  # fmt: skip
+        self.assertLess(given_back[1], given_back[0])
+
+
+class Bellies(TestCase):
+    def clearance(self, week: float, lean: float, feet: float = 20.0) -> float:
+        body = Body(168, 68, pregnancy=Pregnancy(week))
+        posture = settle_pose(
+            variation("bound_angle.leaning"), Side.LEFT, body, Ranges.from_measured({}),
+            numbers(seat=8, lean=lean, feet_ahead=feet),
+        )  # fmt: skip
+        return posture.middle(Readout.BELLY_CLEARANCE_CM, Side.LEFT, 0)
+
+    def test_it_shrinks_with_the_weeks_and_with_the_lean(self) -> None:
+        self.assertLess(self.clearance(34, 10), self.clearance(20, 10))
+        self.assertLess(self.clearance(24, 35), self.clearance(24, 5))
+
+    def test_long_legs_together_leave_less_room_than_legs_apart(self) -> None:
+        body = Body(168, 68, pregnancy=Pregnancy(30))
+        mobile = Ranges.from_measured({(Quantity.STRAIGHT_LEG_RAISE, s): Range(110, 5, True) for s in SIDES})
+        together, apart = (
+            settle_pose(
+                variation("seated_fold.feet_apart"), Side.LEFT, body, mobile, numbers(seat=0, lean=40, apart=angle)
+            ).middle(Readout.BELLY_CLEARANCE_CM, Side.LEFT, 0)
+            for angle in (5, 25)
+        )
+        self.assertLess(together, apart)
+
+    def test_nobody_else_has_this_read_out(self) -> None:
+        posture = settle_pose(
+            variation("seated_fold.strap"), Side.LEFT, Body(168, 68), Ranges.from_measured({}), numbers(lean=40)
+        )
+        self.assertNotIn((Readout.BELLY_CLEARANCE_CM, Side.LEFT), posture.readouts)
+
+
+class Pinching(TestCase):
+    def test_the_pelvis_stops_where_the_groin_pinches_and_the_room_left_is_read_off(self) -> None:
+        body, setup = Body(170, 70), numbers(seat=45, lean=30, feet_ahead=10)
+        free = Ranges.from_measured({})
+        pinched = Ranges.from_measured({}, groin_pinch={Side.RIGHT: GroinPinch(85, 100)})
+        rung = variation("seated_fold.chair")
+        loose, capped = (settle_pose(rung, Side.LEFT, body, own, setup) for own in (free, pinched))
+        self.assertLess(float(capped.pitch_deg[1, 0]), float(loose.pitch_deg[1, 0]))
+        self.assertAlmostEqual(capped.middle(Readout.GROIN_ROOM, Side.RIGHT, 0), 0.0, places=6)
+        self.assertNotIn((Readout.GROIN_ROOM, Side.LEFT), capped.readouts)

@@ -6,7 +6,8 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import Response, Tolerance, judge_response, parse
+from asketa_core import Response, Tolerance, parse
+from asketa_core.progress.responses import judge_response
 from tests.strategies import TODAY
 
 LATER = dt.datetime.combine(TODAY + dt.timedelta(days=5), dt.time(9), tzinfo=dt.UTC)

@@ -16,11 +16,11 @@ from asketa_core import (
     Situation,
     SlotValue,
     Variation,
-    judge_response,
     next_step,
     recently_operated,
     variation,
 )
+from asketa_core.progress.responses import judge_response
 from asketa_core.progress.step import Action, Step, same_step
 from tests.progress.test_responses import response
 from tests.strategies import ROOM, TODAY, client, hip, knee

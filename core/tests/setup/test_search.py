@@ -65,7 +65,7 @@ class Verdicts(TestCase):
         file = client([knee(side="left")], ranges=FREE, daily=[pain(5)])
         found = screened("block_flat", Side.RIGHT, file)
         self.assertIn(found.verdict, (Verdict.CLEAR, Verdict.WITH_SETUP))
-        self.assertEqual(found.techniques[int(found.technique[found.best])].id, "left_forward")
+        self.assertEqual(found.techniques[int(found.technique[found.best])], "left_forward")
 
 
 class Preferences(TestCase):

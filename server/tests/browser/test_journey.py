@@ -223,6 +223,60 @@ class Journey(StaticLiveServerTestCase):
             expect(chart).to_have_accessible_name(re.compile("during 1, after 0, calm"))
             expect(page.get_by_role("row", name=re.compile("right.*stretch, wanted.*settled.*calm"))).to_be_visible()
 
+    def test_a_pregnancy_and_a_shape_both_legs_share(self) -> None:
+        """Recorded without a side; flat rest closes; one seat is set up and planned for both sides."""
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        self.go("Limits")
+        page.get_by_role("button", name="Record for the whole body").click()
+        dialog = page.get_by_role("dialog")
+        self.choose("What is it?", "Pregnancy")
+        due = clock.today("Europe/London") + dt.timedelta(days=126)
+        dialog.get_by_label("Due date").fill(str(due))
+        expect(dialog.get_by_text("Questions not asked")).to_be_visible()
+        dialog.get_by_label("bleeding").check()
+        expect(dialog.get_by_text("Doctor first")).to_be_visible()
+        dialog.get_by_label(re.compile("^None of these")).check()
+        expect(dialog.get_by_label("bleeding")).not_to_be_checked()
+        self.choose("Pain in the pelvic girdle?", "no")
+        dialog.get_by_role("button", name="Save").click()
+        expect(dialog).to_be_hidden()
+        expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Pregnant, week 22")
+        self.go("Choose")
+        lane = page.get_by_role("group", name="Bound angle, left")
+        expect(lane.get_by_role("button", name=re.compile("lying, free"))).to_have_accessible_name(
+            re.compile("leave out")
+        )
+        lane.get_by_role("button", name=re.compile("reclined")).click()
+        page.get_by_role("button", name="Set up both sides").click()
+        left, right = (page.get_by_role("region", name=side).first for side in ("left", "right"))
+        figure = right.locator("svg[role=img]")
+        expect(figure).to_have_attribute("aria-label", re.compile("Lying with the back raised"))
+        before = figure.get_attribute("aria-label") or ""
+        left.get_by_role("button", name=re.compile("Feet from the seat: higher")).click()
+        expect(figure).not_to_have_attribute("aria-label", before)
+        left.get_by_role("button", name="Take to the mat").click()
+        expect(left.get_by_role("status")).to_contain_text("Both sides go to the mat together")
+        self.go("On the mat")
+        for side in ("left", "right"):
+            expect(page.get_by_role("button", name=f"Log {side}")).to_be_visible()
+        self.assertEqual(self.errors, [])
+
+    def test_a_knee_height_by_tape_becomes_degrees_on_the_spot(self) -> None:
+        self.sign_in()
+        page = self.page
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        self.go("Measures")
+        page.get_by_label("foot ahead (cm)").fill("38")
+        page.get_by_label("seat (cm)", exact=True).fill("8")
+        page.get_by_label("left knee (cm)").fill("22")
+        expect(page.get_by_text(re.compile("turns out \\d+° ±"))).to_be_visible()
+        page.get_by_role("button", name="Use as today’s reading").click()
+        expect(page.get_by_label("Turning out, hip open, left")).not_to_have_value("")
+        page.get_by_role("button", name="Store readings").click()
+        expect(page.get_by_text("Stored.")).to_be_visible()
+
     def test_another_practices_client_is_not_to_be_found(self) -> None:
         from django_scopes import scopes_disabled  # noqa: PLC0415
 

@@ -253,6 +253,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/measures/soles-together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Tape
+         * @description A tape reading turned into degrees; nothing is stored.
+         */
+        post: operations["turnTape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/room": {
         parameters: {
             query?: never;
@@ -527,6 +547,8 @@ export interface components {
             age: number | null;
             /** Left */
             left: string[];
+            /** Middle */
+            middle: string[];
             /** Right */
             right: string[];
             /** Last Visit */
@@ -644,6 +666,43 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** BonesFacts */
+        BonesFacts: {
+            /** T Score */
+            t_score?: number | null;
+            /** T Score Date */
+            t_score_date?: string | null;
+            /** Fractures */
+            fractures?: components["schemas"]["Fracture"][] | null;
+            /** Height Lost Cm */
+            height_lost_cm?: number | null;
+            /**
+             * Steroids
+             * @default unknown
+             * @enum {string}
+             */
+            steroids: "yes" | "no" | "unknown";
+            /**
+             * Fell Last Year
+             * @default unknown
+             * @enum {string}
+             */
+            fell_last_year: "yes" | "no" | "unknown";
+            /** One Leg Stand S */
+            one_leg_stand_s?: number | null;
+            /** Wall To Head Cm */
+            wall_to_head_cm?: number | null;
+        };
+        /** BonesIn */
+        BonesIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bones";
+            facts: components["schemas"]["BonesFacts"];
+        };
         /**
          * Clearance
          * @description A treating professional's dated word that something is allowed again.
@@ -660,7 +719,7 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading")[];
+            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
         };
         /**
          * EntryOut
@@ -680,7 +739,7 @@ export interface components {
             /** Label */
             label: string;
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"];
             /** Clearances */
             clearances: components["schemas"]["Clearance"][];
             /** Pain Today */
@@ -699,6 +758,70 @@ export interface components {
             recorded_at: string;
             /** Limits */
             limits: components["schemas"]["LimitOut"][];
+        };
+        /**
+         * Fracture
+         * @description A broken bone. Low energy: from standing height or less.
+         */
+        Fracture: {
+            /**
+             * Bone
+             * @enum {string}
+             */
+            bone: "vertebra" | "hip" | "upper_arm" | "pelvis" | "wrist" | "other";
+            /** Date */
+            date?: string | null;
+            /**
+             * Low Energy
+             * @default unknown
+             * @enum {string}
+             */
+            low_energy: "yes" | "no" | "unknown";
+        };
+        /**
+         * GroinPinchFacts
+         * @description Hip flexion at which the groin starts to pinch, knee straight ahead and turned out.
+         */
+        GroinPinchFacts: {
+            /** Straight Deg */
+            straight_deg?: number | null;
+            /** Turned Out Deg */
+            turned_out_deg?: number | null;
+        };
+        /** GroinPinchIn */
+        GroinPinchIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "groin_pinch";
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["GroinPinchFacts"];
+        };
+        /** HamstringsFacts */
+        HamstringsFacts: {
+            /**
+             * Low Back
+             * @default unknown
+             * @enum {string}
+             */
+            low_back: "fine" | "weak" | "sore" | "unknown";
+            /**
+             * Leg Tingling
+             * @default unknown
+             * @enum {string}
+             */
+            leg_tingling: "yes" | "no" | "unknown";
+        };
+        /** HamstringsIn */
+        HamstringsIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hamstrings";
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["HamstringsFacts"];
         };
         /** HipReplacementFacts */
         HipReplacementFacts: {
@@ -824,10 +947,73 @@ export interface components {
             /** Source */
             source: string;
         };
+        /**
+         * PregnancyFacts
+         * @description The week comes from the due date, else from the last period, else from weeks known on a date.
+         */
+        PregnancyFacts: {
+            /** Due Date */
+            due_date?: string | null;
+            /** Last Period */
+            last_period?: string | null;
+            /** Weeks Known */
+            weeks_known?: number | null;
+            /** Weeks Known On */
+            weeks_known_on?: string | null;
+            /**
+             * Babies
+             * @default unknown
+             * @enum {string}
+             */
+            babies: "one" | "twins" | "unknown";
+            /**
+             * Ticks
+             * @default []
+             */
+            ticks: ("none" | "bleeding" | "leaking_fluid" | "preterm_contractions" | "low_placenta" | "pre_eclampsia" | "short_cervix" | "growth_restriction" | "triplets" | "thyroid_or_diabetes_uncontrolled" | "heart_or_lung_serious" | "anaemia_severe" | "earlier_preterm_or_losses" | "gestational_hypertension" | "heart_or_lung_mild" | "malnutrition" | "eating_disorder")[];
+            /**
+             * Girdle Pain
+             * @default unknown
+             * @enum {string}
+             */
+            girdle_pain: "yes" | "no" | "unknown";
+            /** Pain Free Gap Cm */
+            pain_free_gap_cm?: number | null;
+            /**
+             * Unwell Lying Flat
+             * @default unknown
+             * @enum {string}
+             */
+            unwell_lying_flat: "yes" | "no" | "unknown";
+            /**
+             * Blood Pressure High
+             * @default unknown
+             * @enum {string}
+             */
+            blood_pressure_high: "yes" | "no" | "unknown";
+            /** Born On */
+            born_on?: string | null;
+            /**
+             * Caesarean
+             * @default unknown
+             * @enum {string}
+             */
+            caesarean: "yes" | "no" | "unknown";
+        };
+        /** PregnancyIn */
+        PregnancyIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pregnancy";
+            facts: components["schemas"]["PregnancyFacts"];
+        };
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"];
         };
         /** ClearanceIn */
         ClearanceIn: {
@@ -842,7 +1028,7 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading")[];
+            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
         };
         /** DailyIn */
         DailyIn: {
@@ -870,12 +1056,16 @@ export interface components {
             /** Measured */
             measured: boolean;
         };
-        /** MeasuresOut */
+        /**
+         * MeasuresOut
+         * @description ``body`` by quantity, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
+         *     level with the feet flat.
+         */
         MeasuresOut: {
-            /** Stature */
-            stature: components["schemas"]["ReadingOut"][];
-            /** Weight */
-            weight: components["schemas"]["ReadingOut"][];
+            /** Body */
+            body: {
+                [key: string]: components["schemas"]["ReadingOut"][];
+            };
             /** Level Seat Cm */
             level_seat_cm: number | null;
             /** Ranges */
@@ -886,7 +1076,7 @@ export interface components {
          * @description Joint ranges the engine settles postures with (degrees).
          * @enum {string}
          */
-        Quantity: "hip_flexion" | "hip_extension" | "hip_adduction" | "hip_internal_rotation" | "open_external_rotation" | "open_abduction" | "knee_flexion" | "straight_leg_raise" | "planted_dorsiflexion";
+        Quantity: "hip_flexion" | "hip_extension" | "hip_adduction" | "hip_internal_rotation" | "open_external_rotation" | "open_abduction" | "knee_flexion" | "straight_leg_raise" | "ninety_ninety_lack" | "planted_dorsiflexion";
         /** RangeOut */
         RangeOut: {
             quantity: components["schemas"]["Quantity"];
@@ -912,14 +1102,22 @@ export interface components {
              * Format: date
              */
             date: string;
+            /**
+             * Pelvis Held
+             * @enum {string}
+             */
+            pelvis_held: "yes" | "no" | "unknown";
+            /** Note */
+            note: string;
         };
         /**
          * ReadingIn
-         * @description One reading; cm, kg or degrees by quantity. Body measures have no side.
+         * @description One reading; cm, kg or degrees by quantity. Body measures have no side. ``conditions`` are the
+         *     lengths a tape reading was turned into degrees with; ``note`` is what was looked at.
          */
         ReadingIn: {
             /** Quantity */
-            quantity: ("stature" | "weight") | components["schemas"]["Quantity"];
+            quantity: ("stature" | "weight" | "chair_height" | "sitting_seat" | "sitting_knee_minus_hip" | "sitting_plumb_offset") | components["schemas"]["Quantity"];
             side?: components["schemas"]["Side"] | null;
             /** Value */
             value: number;
@@ -929,6 +1127,27 @@ export interface components {
              * @enum {string}
              */
             method: "goniometer" | "inclinometer" | "tape" | "eye" | "";
+            /** Error */
+            error?: number | null;
+            /**
+             * Pelvis Held
+             * @default unknown
+             * @enum {string}
+             */
+            pelvis_held: "yes" | "no" | "unknown";
+            /**
+             * Conditions
+             * @default {}
+             */
+            conditions: {
+                [key: string]: number;
+            };
+            /**
+             * Note
+             * @default
+             * @enum {string}
+             */
+            note: "" | "hollow" | "flat" | "rounded";
         };
         /** ReadingsIn */
         ReadingsIn: {
@@ -936,6 +1155,27 @@ export interface components {
             date?: string | null;
             /** Readings */
             readings: components["schemas"]["ReadingIn"][];
+        };
+        /** TapeOut */
+        TapeOut: {
+            /** Value Deg */
+            value_deg: number;
+            /** Error Deg */
+            error_deg: number;
+        };
+        /**
+         * TapeIn
+         * @description Sitting with the soles together: how high the knee is above the floor, how far the heel is ahead of
+         *     the hips, how high the seat; cm.
+         */
+        TapeIn: {
+            side: components["schemas"]["Side"];
+            /** Knee Height Cm */
+            knee_height_cm: number;
+            /** Foot Distance Cm */
+            foot_distance_cm: number;
+            /** Seat Height Cm */
+            seat_height_cm: number;
         };
         /** PropOut */
         PropOut: {
@@ -981,6 +1221,13 @@ export interface components {
             about: string;
             /** Purposes */
             purposes: string[];
+            /** Shared */
+            shared: boolean;
+            /**
+             * Side Means
+             * @enum {string}
+             */
+            side_means: "worked_leg" | "front_leg" | "turn_toward" | "none";
             /** Rungs */
             rungs: components["schemas"]["RungName"][];
             left: components["schemas"]["LaneOut"];
@@ -1076,6 +1323,7 @@ export interface components {
             name: string;
             /** Label */
             label: string;
+            side: components["schemas"]["Side"] | null;
             /**
              * Kind
              * @enum {string}
@@ -1192,12 +1440,19 @@ export interface components {
             /** Reason */
             reason: string;
         };
-        /** OptionOut */
+        /**
+         * OptionOut
+         * @description ``school`` marks the set-ups that stand for a school of thought; ``spine_deg`` is the rounding left.
+         */
         OptionOut: {
             /** Trade */
             trade: string;
+            /** School */
+            school: boolean;
             /** Words */
             words: string;
+            /** Spine Deg */
+            spine_deg: number;
             detail: components["schemas"]["DetailOut"];
         };
         /** RulerOut */
@@ -1212,7 +1467,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "cm" | "percent" | "share";
+            unit: "deg" | "cm" | "percent" | "share" | "ratio";
             /** Value */
             value: number;
             /** Low */
@@ -1241,10 +1496,19 @@ export interface components {
             /** Right */
             right: components["schemas"]["RulerOut"][];
         };
-        /** SetupOut */
+        /**
+         * SetupOut
+         * @description ``shared`` marks two-sided shapes: one seat, supports per side, one verdict.
+         */
         SetupOut: {
             /** Variation */
             variation: string;
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** Shared */
+            shared: boolean;
             side: components["schemas"]["Side"];
             /** Name */
             name: string;
@@ -2037,6 +2301,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeasuresOut"];
+                };
+            };
+        };
+    };
+    turnTape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeOut"];
                 };
             };
         };

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { startingRung } from './ladders'
+import { rungsFrom, startingRung } from './ladders'
 
 type Decision = Partial<Schemas['DecisionOut']>
 
@@ -47,5 +47,31 @@ describe('where a side starts today', () => {
 
   it('is the most held up rung after two flares', () => {
     expect(startingRung(ladder({ action: 'leave_out', here: 'f.2' }, three), 'left')).toBe('f.0')
+  })
+})
+
+describe('which rungs are set up', () => {
+  const named = (family: string, action: Decision['action']) => {
+    const one = ladder({ action }, [['clear', 0]])
+    const rename = (lane: Schemas['LaneOut']) => ({
+      ...lane,
+      rungs: lane.rungs.map((rung) => ({ ...rung, variation: `${family}.0` })),
+    })
+    return {
+      ...one,
+      family,
+      rungs: [{ id: `${family}.0` }],
+      left: rename(one.left),
+      right: rename(one.right),
+    }
+  }
+  const both = [named('fold', 'not_tried'), named('four', 'stay')] as unknown as Schemas['LadderOut'][]
+
+  it('are those of the ladder that was worked on', () => {
+    expect(rungsFrom(both, new URLSearchParams())).toEqual({ left: 'four.0', right: 'four.0' })
+  })
+
+  it('are those of the address, the other side on the same ladder', () => {
+    expect(rungsFrom(both, new URLSearchParams('right=fold.0'))).toEqual({ left: 'fold.0', right: 'fold.0' })
   })
 })

@@ -40,12 +40,21 @@ def body_norms() -> BodyNorms:
 
 
 @dataclass(frozen=True, slots=True)
+class Pregnancy:
+    """How far along, in completed weeks; decides how large the belly is."""
+
+    week: float
+    twins: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Body:
     """One client's body. Lengths in cm; ``measured`` names the segments taken by tape."""
 
     stature_cm: float
     weight_kg: float
     measured: dict[str, float] = field(default_factory=dict)
+    pregnancy: Pregnancy | None = None
 
     def __post_init__(self) -> None:
         check_range("stature_cm", self.stature_cm, STATURE_CM, "cm")

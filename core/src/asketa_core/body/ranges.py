@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 import numpy as np
@@ -23,6 +23,8 @@ class Quantity(StrEnum):
     OPEN_ABDUCTION = "open_abduction"
     KNEE_FLEXION = "knee_flexion"
     STRAIGHT_LEG_RAISE = "straight_leg_raise"
+    NINETY_NINETY_LACK = "ninety_ninety_lack"
+    """Hip and knee at a right angle, then the knee straightened: how much is missing."""
     PLANTED_DORSIFLEXION = "planted_dorsiflexion"
 
 
@@ -35,6 +37,7 @@ PLAUSIBLE_DEG: dict[Quantity, tuple[float, float]] = {
     Quantity.OPEN_ABDUCTION: (5, 90),
     Quantity.KNEE_FLEXION: (40, 170),
     Quantity.STRAIGHT_LEG_RAISE: (10, 130),
+    Quantity.NINETY_NINETY_LACK: (0, 90),
     Quantity.PLANTED_DORSIFLEXION: (-10, 60),
 }
 """Readings outside these are refused as likely slips."""
@@ -53,20 +56,45 @@ class Range:
         return np.array([self.value_deg - self.error_deg, self.value_deg, self.value_deg + self.error_deg])
 
 
+PINCH_TURNED_OUT_AT_DEG = 30.0
+"""Abduction at which the turned-out figure of a groin pinch was taken (judgement)."""
+
+
+@dataclass(frozen=True, slots=True)
+class GroinPinch:
+    """Hip flexion at which the groin starts to pinch: knee straight ahead, and out to the side."""
+
+    straight_deg: float
+    turned_out_deg: float
+
+    def flexion_at(self, abduction_deg: Array) -> Array:
+        """Where it pinches at an abduction, straight between the two figures."""
+        return np.asarray(
+            np.interp(abduction_deg, (0.0, PINCH_TURNED_OUT_AT_DEG), (self.straight_deg, self.turned_out_deg))
+        )
+
+
 @dataclass(frozen=True, slots=True)
 class Ranges:
     """Every range of both sides; what was not measured is the population's figure and says so."""
 
     by_side: Mapping[tuple[Quantity, Side], Range]
+    coupling: Mapping[Side, float] = field(default_factory=dict)
+    """A client's own hamstring coupling where a 90/90 test gave one."""
+    groin_pinch: Mapping[Side, GroinPinch] = field(default_factory=dict)
 
     @staticmethod
-    def from_measured(measured: Mapping[tuple[Quantity, Side], Range]) -> Ranges:
+    def from_measured(
+        measured: Mapping[tuple[Quantity, Side], Range],
+        coupling: Mapping[Side, float] | None = None,
+        groin_pinch: Mapping[Side, GroinPinch] | None = None,
+    ) -> Ranges:
         every = {
             (quantity, side): measured.get((quantity, side), typical_range(quantity))
             for quantity in Quantity
             for side in SIDES
         }
-        return Ranges(every)
+        return Ranges(every, coupling or {}, groin_pinch or {})
 
     def get(self, quantity: Quantity, side: Side) -> Range:
         return self.by_side[(quantity, side)]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from asketa_core.body.angles import femur_axes, hip_angles
@@ -55,3 +57,30 @@ def external_rotation_from_knee_height(
     knee = circle.knee_at(acosd(cos_swivel))
     femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
     return float(hip_angles(pelvis_rotation(0, 0, 0), femur, m).external_rotation_deg)
+
+
+TAPE_ERROR_CM = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class TurnedOut:
+    """A tape reading as an angle: degrees and their error."""
+
+    value_deg: float
+    error_deg: float
+
+
+def turning_out_from_tape(
+    body: Body, side: Side, knee_height_cm: float, foot_distance_cm: float, seat_height_cm: float
+) -> TurnedOut:
+    """Open turning out with what a centimetre of the tape is worth here (about 2.3°)."""
+    value = external_rotation_from_knee_height(body, side, knee_height_cm, foot_distance_cm, seat_height_cm)
+    beside = []
+    for error in (-TAPE_ERROR_CM, TAPE_ERROR_CM):
+        try:
+            beside.append(
+                external_rotation_from_knee_height(body, side, knee_height_cm + error, foot_distance_cm, seat_height_cm)
+            )
+        except InputError:
+            continue
+    return TurnedOut(value, max((abs(other - value) for other in beside), default=TAPE_ERROR_CM))

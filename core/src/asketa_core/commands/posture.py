@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
@@ -11,9 +12,11 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
-from asketa_core.poses.library import ChoiceSlot, NumberSlot, ShareOfRange, Variation, variation
+from asketa_core.poses.library import Variation, variation
 from asketa_core.poses.posture import NOT_MODELLED, Posture, unit_of
-from asketa_core.poses.settle import SetupBatch, settle_pose
+from asketa_core.poses.recipe import NumberSlot, ShareOfRange, StackSlot
+from asketa_core.poses.settle import settle_pose
+from asketa_core.poses.setups import SetupBatch
 from asketa_core.units import SIDES, Array, Side
 
 MIDDLE = 1
@@ -55,7 +58,7 @@ def run_posture(request: PostureRequest) -> dict[str, Any]:
         "variation": rung.id,
         "side": request.side.value,
         "joints": {side.value: _joints(posture, side) for side in SIDES},
-        "pelvis": {"centre": _point(posture.pelvis_centre), "pitch_deg": float(posture.pitch_deg[MIDDLE, 0])},
+        "pelvis": {"centre": _pelvis(posture), "pitch_deg": float(posture.pitch_deg[MIDDLE, 0])},
         "readouts": _readouts(posture),
         "not_modelled": list(NOT_MODELLED),
         "troubles": [
@@ -81,28 +84,33 @@ def _ranges(request: PostureRequest) -> Ranges:
 
 
 def _setup(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> SetupBatch:
-    unknown = set(request.setup) - set(rung.slots)
+    plain = dict(_plain_numbers(rung, request, body, ranges))
+    unknown = set(request.setup) - set(plain)
     if unknown:
-        raise InputError(
-            f"setup.{min(unknown)}", "this variation has no such slot.", f"Its slots: {', '.join(rung.slots)}."
-        )
-    values: dict[str, Array] = {}
-    for name, slot in rung.slots.items():
-        if isinstance(slot, ChoiceSlot):
-            continue
-        plain = 0.0
-        if name == rung.recipe.seat:
-            plain = body.level_seat_cm
-        elif isinstance(slot, NumberSlot):
-            plain = _plain_number(slot, ranges, request.side)
-        values[name] = np.array([request.setup.get(name, plain)])
+        raise InputError(f"setup.{min(unknown)}", "this variation has no such slot.", f"Its slots: {', '.join(plain)}.")
+    values: dict[str, Array] = {name: np.array([request.setup.get(name, number)]) for name, number in plain.items()}
     return SetupBatch(values, soft_seat=np.zeros(1, dtype=bool), arms=np.ones(1, dtype=bool))
+
+
+def _plain_numbers(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> Iterator[tuple[str, float]]:
+    for name, slot in rung.setup_slots.items():
+        if isinstance(slot, NumberSlot):
+            yield name, _plain_number(slot, ranges, request.side)
+        elif isinstance(slot, StackSlot) and slot.base == "chair":
+            yield name, body.level_seat_cm
+        elif isinstance(slot, StackSlot):
+            low = slot.between_cm[0] if slot.between_cm is not None else 0.0
+            yield name, low if isinstance(slot.plain, str) else float(slot.plain)
 
 
 def _plain_number(slot: NumberSlot, ranges: Ranges, side: Side) -> float:
     if isinstance(slot.plain, ShareOfRange):
         return ranges.get(slot.plain.of, side).value_deg * slot.plain.percent / 100
     return slot.plain
+
+
+def _pelvis(posture: Posture) -> list[float]:
+    return [(a + b) / 2 for a, b in zip(*(_point(posture.legs[side].hip) for side in SIDES), strict=True)]
 
 
 def _point(points: Array) -> list[float]:
@@ -118,16 +126,16 @@ def _joints(posture: Posture, side: Side) -> dict[str, list[float]]:
 def _readouts(posture: Posture) -> list[dict[str, Any]]:
     found = []
     for readout, side in posture.readouts:
-        low, high, error = posture.spread(readout, side)
+        low, high, error = posture.spread_at(readout, side, 0)
         found.append(
             {
                 "readout": readout.value,
                 "side": side.value if side is not None else None,
                 "unit": unit_of(readout),
                 "value": posture.middle(readout, side, 0),
-                "low": float(low[0]),
-                "high": float(high[0]),
-                "error": float(error[0]),
+                "low": low,
+                "high": high,
+                "error": error,
             }
         )
     return found

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,8 +10,8 @@ import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.figure.skeleton import Skeleton
-from asketa_core.props.kinds import Room, kinds
-from asketa_core.props.stacks import Stack
+from asketa_core.props.kinds import ChairSize, Room, kinds
+from asketa_core.props.stacks import Layer, Stack
 from asketa_core.units import SIDES, Array, Side
 
 LIMB_RADII: Mapping[str, tuple[float, float]] = {
@@ -83,6 +83,15 @@ class Box:
 
 
 @dataclass(frozen=True, slots=True)
+class Prism:
+    """A slanted solid: its outline in the plane of the trunk (k, 2) as forward and up, and its breadth."""
+
+    profile: Array
+    half_breadth_cm: float
+    material: Material
+
+
+@dataclass(frozen=True, slots=True)
 class HeightMark:
     """A height to be written: inside a prop, or beside it where ``beside`` says so."""
 
@@ -92,24 +101,53 @@ class HeightMark:
 
 
 @dataclass(frozen=True, slots=True)
+class Support:
+    """A stack and the point of the body that rests on it, (3,)."""
+
+    stack: Stack
+    under: Array
+
+
+@dataclass(frozen=True, slots=True)
 class Scene:
     capsules: tuple[Capsule, ...]
     trunk: Trunk
     boxes: tuple[Box, ...]
+    prisms: tuple[Prism, ...]
     marks: tuple[HeightMark, ...]
 
 
 def build_scene(
-    skeleton: Skeleton, body: Body, worked: Side, seat: Stack, supports: Mapping[Side, Stack], room: Room
+    skeleton: Skeleton,
+    body: Body,
+    worked: Side,
+    seat: Stack | None,
+    supports: Iterable[Support],
+    room: Room,
+    recline_deg: float | None = None,
+    chair_in_front: bool = False,
 ) -> Scene:
-    """Body and props of one set-up; ``supports`` are the stacks under each foot."""
+    """Body and props of one set-up. ``seat`` is ``None`` on the bare floor; ``recline_deg`` draws the
+    slope the back rests on."""
     boxes: list[Box] = []
+    prisms: list[Prism] = []
     marks: list[HeightMark] = []
-    _add_seat(boxes, marks, seat, room)
-    for side, stack in supports.items():
-        if stack.layers:
-            _add_foot_support(boxes, marks, stack, skeleton.legs[side].end)
-    return Scene(tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(marks))
+    if seat is not None and seat.layers:
+        if seat.layers[0].kind == "chair":
+            _add_chair_seat(boxes, marks, seat, room)
+        else:
+            _add_floor_seat(boxes, marks, seat, skeleton)
+    for support in supports:
+        if support.stack.layers:
+            _add_support(boxes, marks, support)
+    if recline_deg:
+        _add_slope(boxes, prisms, skeleton, body, recline_deg)
+    if chair_in_front:
+        reach = float(np.mean([skeleton.arms[side].end[0] for side in SIDES]))
+        _add_chair(boxes, reach - 8.0, reach + 32.0, FRONT_CHAIR, back_at_far_end=True)
+    return Scene(
+        tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(prisms), tuple(marks)
+    )
 
 
 def _capsules(skeleton: Skeleton, body: Body, worked: Side) -> list[Capsule]:
@@ -140,7 +178,7 @@ def _capsules(skeleton: Skeleton, body: Body, worked: Side) -> list[Capsule]:
 def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
     s = body.stature_cm
     pelvis, l5s1, t12, c7, _ = skeleton.spine
-    seat_level = pelvis - np.array([0.0, 0.0, 0.02 * s])
+    seat_level = pelvis - 0.02 * s * (l5s1 - pelvis) / np.linalg.norm(l5s1 - pelvis)
     hips = pelvis + 0.4 * (l5s1 - pelvis)
     waist = l5s1 + 0.55 * (t12 - l5s1)
     chest = t12 + 0.45 * (c7 - t12)
@@ -155,49 +193,99 @@ def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
     )
 
 
-def _add_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, room: Room) -> None:
+FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=82, back="open", arms=False)
+"""A generic chair to lean on."""
+
+SITS_AHEAD = 0.4
+"""Part of a floor seat's depth in front of the hips: one sits on its front."""
+
+SLOPE_THICKNESS_CM = 13.0
+
+
+def _wood(x0: float, x1: float, y0: float, y1: float, z0: float, z1: float, see_through: bool = False) -> Box:
+    return Box(np.array([x0, y0, z0]), np.array([x1, y1, z1]), "wood", see_through=see_through)
+
+
+def _add_chair(boxes: list[Box], near: float, far: float, chair: ChairSize, back_at_far_end: bool = False) -> None:
+    """A chair between two distances along x; its back stands at the near end unless said otherwise."""
+    half, leg = chair.width_cm / 2, CHAIR_LEG_CM
+    top = chair.back_top_cm if chair.back != "none" else chair.height_cm
+    back_x, front_x = (far - leg, near) if back_at_far_end else (near, far - leg)
+    for y in (-half, half - leg):
+        boxes.append(_wood(back_x, back_x + leg, y, y + leg, 0, top))
+        boxes.append(_wood(front_x, front_x + leg, y, y + leg, 0, chair.height_cm))
+    boxes.append(_wood(near, far, -half, half, chair.height_cm - 3, chair.height_cm))
+    if chair.back != "none":
+        bottom = chair.height_cm + (0 if chair.back == "solid" else 22)
+        x = far - 2 if back_at_far_end else near
+        boxes.append(_wood(x, x + 2, -half, half, bottom, chair.back_top_cm))
+    if chair.arms:
+        for y in (-half, half - leg):
+            boxes.append(_wood(near, far - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
+            boxes.append(_wood(far - 10, far - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
+
+
+def _layer(layer: Layer, low: Array, high: Array) -> Box:
+    return Box(low, high, MATERIALS[layer.kind], folds=int(layer.way) if layer.kind == "blanket" else 0)
+
+
+def _add_chair_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, room: Room) -> None:
     chair_layer = seat.layers[0]
     chair = next(prop for prop in room.props if prop.id == chair_layer.prop_id).chair
     back, front = -CHAIR_BACK_BEHIND_HIP_CM, chair.depth_cm - CHAIR_BACK_BEHIND_HIP_CM
-    half, leg = chair.width_cm / 2, CHAIR_LEG_CM
-
-    def box(x0: float, x1: float, y0: float, y1: float, z0: float, z1: float, see_through: bool = False) -> Box:
-        return Box(np.array([x0, y0, z0]), np.array([x1, y1, z1]), "wood", see_through=see_through)
-
-    for y in (-half, half - leg):
-        boxes.append(
-            box(back, back + leg, y, y + leg, 0, chair.back_top_cm if chair.back != "none" else chair.height_cm)
-        )
-        boxes.append(box(front - leg, front, y, y + leg, 0, chair.height_cm))
-    boxes.append(box(back, front, -half, half, chair.height_cm - 3, chair.height_cm))
-    if chair.back != "none":
-        bottom = chair.height_cm + (0 if chair.back == "solid" else 22)
-        boxes.append(box(back, back + 2, -half, half, bottom, chair.back_top_cm))
-    if chair.arms:
-        for y in (-half, half - leg):
-            boxes.append(box(back, front - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
-            boxes.append(box(front - 10, front - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
+    half = chair.width_cm / 2
+    _add_chair(boxes, back, front, chair)
     z = chair_layer.height_cm
     for layer in seat.layers[1:]:
         boxes.append(
-            Box(
-                np.array([back + 2, -half + 1, z]),
-                np.array([front + 1, half - 1, z + layer.height_cm]),
-                MATERIALS[layer.kind],
-                folds=int(layer.way) if layer.kind == "blanket" else 0,
-            )
+            _layer(layer, np.array([back + 2, -half + 1, z]), np.array([front + 1, half - 1, z + layer.height_cm]))
         )
         z += layer.height_cm
     marks.append(HeightMark(np.array([back, -half, z]), seat.height_cm, beside=True))
 
 
-def _add_foot_support(boxes: list[Box], marks: list[HeightMark], stack: Stack, ankle: Array) -> None:
-    z = 0.0
-    for layer in stack.layers:
+def _add_floor_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, skeleton: Skeleton) -> None:
+    hip_x = float(skeleton.spine[0][0])
+    z = back = 0.0
+    for layer in seat.layers:
+        depth, breadth = min(*layer.footprint_cm, 40.0), min(max(layer.footprint_cm), 60.0)
+        back = hip_x - (1 - SITS_AHEAD) * depth
+        boxes.append(
+            _layer(
+                layer,
+                np.array([back, -breadth / 2, z]),
+                np.array([back + depth, breadth / 2, z + layer.height_cm]),
+            )
+        )
+        z += layer.height_cm
+    marks.append(HeightMark(np.array([back, 0.0, z / 2]), seat.height_cm, beside=True))
+
+
+def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) -> None:
+    z, at = 0.0, support.under
+    for layer in support.stack.layers:
         across, along = layer.footprint_cm
         if layer.kind in ("block", "slim_block") and kinds()[layer.kind].faces[layer.way].upright:
             across, along = along, across
-        low = np.array([ankle[0] - along / 2, ankle[1] - across / 2, z])
-        boxes.append(Box(low, low + np.array([along, across, layer.height_cm]), MATERIALS[layer.kind]))
+        along, across = min(along, 30.0), min(across, 40.0)
+        low = np.array([at[0] - along / 2, at[1] - across / 2, z])
+        boxes.append(_layer(layer, low, low + np.array([along, across, layer.height_cm])))
         z += layer.height_cm
-    marks.append(HeightMark(np.array([ankle[0], ankle[1], z / 2]), stack.height_cm, beside=False))
+    marks.append(HeightMark(np.array([at[0], at[1], z / 2]), support.stack.height_cm, beside=False))
+
+
+def _add_slope(boxes: list[Box], prisms: list[Prism], skeleton: Skeleton, body: Body, recline_deg: float) -> None:
+    """The raised back: a bolster on the slope of the back, its head end on a block."""
+    up = np.array([-np.cos(np.radians(recline_deg)), np.sin(np.radians(recline_deg))])
+    below = np.array([-up[1], up[0]]) * np.sign(up[0]) * -1.0
+    below = below if below[1] < 0 else -below
+    start = skeleton.spine[1][[0, 2]] + below * 0.05 * body.stature_cm
+    end = skeleton.spine[4][[0, 2]] + below * 0.05 * body.stature_cm + up * 4.0
+    thick = below * SLOPE_THICKNESS_CM
+    corners = np.stack([start, end, end + thick, start + thick * 0.4])
+    corners[:, 1] = np.maximum(corners[:, 1], 0.0)
+    prisms.append(Prism(corners, 15.0, "cotton"))
+    top = float((end + thick)[1])
+    if top > 4.0:
+        x = float((end + thick)[0])
+        boxes.append(_wood(x + 4, x + 19, -11.5, 11.5, 0, top))

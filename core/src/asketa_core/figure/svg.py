@@ -16,7 +16,7 @@ import numpy as np
 from scipy.interpolate import PchipInterpolator
 from scipy.spatial import ConvexHull
 
-from asketa_core.figure.scene import Box, Capsule, HeightMark, Scene, Trunk
+from asketa_core.figure.scene import Box, Capsule, HeightMark, Prism, Scene, Trunk
 from asketa_core.units import Array, Side
 
 MARGIN_CM = 4.0
@@ -148,6 +148,22 @@ def _box_shape(box: Box, view: View) -> _Shape:
     return _Shape(float(near(centre)), "".join(parts), corners)
 
 
+def _prism_shape(prism: Prism, view: View) -> _Shape:
+    flat, near = _PROJECTIONS[view]
+    corners = np.concatenate(
+        [
+            np.column_stack([prism.profile[:, 0], np.full(len(prism.profile), y), prism.profile[:, 1]])
+            for y in (-prism.half_breadth_cm, prism.half_breadth_cm)
+        ]
+    )
+    outline = _hull(flat(corners))
+    markup = (
+        f'<path d="{_path(outline)}" fill="{_paint(prism.material)}" stroke="{_paint(f"{prism.material}-edge")}" '
+        'stroke-width="0.6" stroke-linejoin="round"/>'
+    )
+    return _Shape(float(near(corners).mean()), markup, outline)
+
+
 def _tone(capsule: Capsule, view: View) -> str:
     if capsule.worked and capsule.side is not None:
         return capsule.side.value
@@ -165,6 +181,7 @@ def render(scene: Scene, view: View, description: str, labels: bool = True) -> s
     """
     flat, _ = _PROJECTIONS[view]
     shapes = [_box_shape(box, view) for box in scene.boxes]
+    shapes += [_prism_shape(prism, view) for prism in scene.prisms]
     shapes.append(_trunk_shape(scene.trunk, view))
     shapes += [_capsule_shape(capsule, view, _tone(capsule, view)) for capsule in scene.capsules]
     shapes.sort(key=lambda shape: shape.nearness)

@@ -12,11 +12,21 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from asketa_core.body.ranges import Ranges
-from asketa_core.clientfile import AnyEntry, ClientFile, HipReplacement
-from asketa_core.limits import hip_replacement, knee
+from asketa_core.body.ranges import Quantity, Ranges
+from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Pregnancy, pregnancy_week
+from asketa_core.limits import bones, companions, hip_replacement, knee, pregnancy
 from asketa_core.limits.dates import weeks_between
-from asketa_core.limits.model import FigureFromRange, Limit, Row, RowFile, Severity, Term, TermRow, rows_of
+from asketa_core.limits.model import (
+    FigureFromFact,
+    FigureFromRange,
+    Limit,
+    Row,
+    RowFile,
+    Severity,
+    Term,
+    TermRow,
+    rows_of,
+)
 from asketa_core.units import SIDES, Side
 
 
@@ -37,6 +47,10 @@ def _never_cleared(entry: AnyEntry, scope: str, date: dt.date) -> bool:
 TOPICS: tuple[Topic, ...] = (
     Topic("hip_replacement", "hip_replacement", hip_replacement.context, hip_replacement.cleared),
     Topic("knee_pain", "knee", knee.context, _never_cleared),
+    Topic("pregnancy", "pregnancy", pregnancy.context, pregnancy.cleared),
+    Topic("bones", "bones", bones.context, _never_cleared),
+    Topic("groin_pinch", "groin_pinch", companions.groin_context, _never_cleared),
+    Topic("hamstrings", "hamstrings", companions.hamstrings_context, _never_cleared),
 )
 EVERYONE = "everyone"
 
@@ -62,14 +76,33 @@ def all_rows() -> Iterable[tuple[str, Row]]:
 def limits_on(client: ClientFile, date: dt.date, ranges: Ranges | None = None) -> list[Limit]:
     """Every limit that holds for a client on ``date``, those for everyone included."""
     known = ranges if ranges is not None else client.latest_ranges(date)
+    everyone = _everyone_context(known)
     found = [
         _limit(row, EVERYONE, None, side, known, {})
         for row in _rows(EVERYONE).rows
-        for side in (SIDES if row.side == "same" else SIDES[:1])
+        if row.matches(everyone)
+        for side in _sides(row, None)
     ]
     for entry in client.entries:
         found.extend(limits_of(entry, client, date, known))
     return found
+
+
+STIFF_HAMSTRINGS_DEG = 60.0
+
+
+def _everyone_context(ranges: Ranges) -> Mapping[str, object]:
+    """What rows for everyone ask about: only what was measured on this client."""
+    raised = [ranges.get(Quantity.STRAIGHT_LEG_RAISE, side) for side in SIDES]
+    stiff = any(r.measured and r.value_deg < STIFF_HAMSTRINGS_DEG for r in raised)
+    return {"hamstrings": "stiff" if stiff else "not_known_stiff"}
+
+
+def _sides(row: Row, own: Side | None) -> tuple[Side | None, ...]:
+    """The sides one row speaks of, for an entry's own side (``None``: no side)."""
+    if row.side == "both" or (row.side == "same" and own is None):
+        return SIDES
+    return (own,) if row.side == "same" else (None,)
 
 
 def limits_of(entry: AnyEntry, client: ClientFile, date: dt.date, ranges: Ranges) -> list[Limit]:
@@ -81,10 +114,11 @@ def limits_of(entry: AnyEntry, client: ClientFile, date: dt.date, ranges: Ranges
     topic = next(topic for topic in TOPICS if topic.kind == entry.kind)
     context = topic.context(entry, client, date)
     return [
-        _limit(row, topic.file, entry, entry.side, ranges, describe(entry, date))
+        _limit(row, topic.file, entry, side, ranges, describe(entry, date))
         for row in _rows(topic.file).rows
         if row.matches(context)
         and not (row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date))
+        for side in _sides(row, entry.side)
     ]
 
 
@@ -93,17 +127,24 @@ def describe(entry: AnyEntry, date: dt.date) -> dict[str, object]:
     if isinstance(entry, HipReplacement):
         weeks = weeks_between(entry.facts.date, date) if entry.facts.date is not None else None
         return {"approach": entry.facts.approach, "week": weeks}
-    return {"diagnosis": entry.facts.diagnosis, "site": entry.facts.site}
+    if isinstance(entry, KneePain):
+        return {"diagnosis": entry.facts.diagnosis, "site": entry.facts.site}
+    if isinstance(entry, Pregnancy):
+        born = entry.facts.born_on is not None and entry.facts.born_on <= date
+        return {"week": pregnancy_week(entry.facts, date), "born": born}
+    if isinstance(entry, Bones):
+        return {"row": bones.row_of(entry.facts), "t_score": entry.facts.t_score}
+    return {}
 
 
 def _limit(
-    row: Row, file: str, entry: AnyEntry | None, side: Side, ranges: Ranges, params: Mapping[str, object]
+    row: Row, file: str, entry: AnyEntry | None, side: Side | None, ranges: Ranges, params: Mapping[str, object]
 ) -> Limit:
     return Limit(
         code=row.code,
         entry_id=entry.id if entry is not None else None,
         entry_kind=entry.kind if entry is not None else EVERYONE,
-        side=side if row.side == "same" else None,
+        side=side,
         severity=Severity[row.severity.upper()],
         terms=tuple(_term(term, entry, side, ranges) for term in row.terms),
         phases=row.phases,
@@ -113,10 +154,14 @@ def _limit(
     )
 
 
-def _term(row: TermRow, entry: AnyEntry | None, side: Side, ranges: Ranges) -> Term:
+def _term(row: TermRow, entry: AnyEntry | None, side: Side | None, ranges: Ranges) -> Term:
     above = row.above
     if isinstance(above, FigureFromRange):
-        above = ranges.get(above.range, side).value_deg - above.less
+        assert side is not None, "a figure from a range belongs to a side"
+        above = ranges.get(above.range, side).value_deg * above.times - above.less
+    elif isinstance(above, FigureFromFact):
+        assert entry is not None
+        above = float(getattr(entry.facts, above.fact)) * above.times
     if row.surgeon == "bend" and isinstance(entry, HipReplacement) and entry.facts.surgeon_bend_deg is not None:
         above = entry.facts.surgeon_bend_deg
     return Term(row.readout, row.flag, above, row.below, row.neutral)

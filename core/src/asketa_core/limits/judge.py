@@ -14,8 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from asketa_core.limits.model import NEUTRAL_SLACK_DEG, Limit, Phase, Severity, Term
-from asketa_core.poses.posture import Posture
-from asketa_core.units import Array, Mask, Side
+from asketa_core.poses.posture import Indices, Posture
+from asketa_core.units import SIDES, Array, Mask, Side
 
 Levels = NDArray[np.int8]
 
@@ -45,58 +45,81 @@ class Judgement:
         return next((term for term in self.limit.terms if term.readout is not None), None)
 
 
-def _term_margins(term: Term, side: Side | None, posture: Posture) -> tuple[Array, Array] | None:
-    """Margins of one term in units of error over (levels, n): as judged, and for the error band.
+@dataclass(frozen=True, slots=True)
+class _Margins:
+    """Margins of one term in units of error over (levels, k), as judged and for the error band, and the
+    case of each set-up."""
 
-    ``None`` where the posture has no such read-out.
-    """
-    if term.flag is not None:
-        present = posture.flags.get((term.flag, side), posture.flags.get((term.flag, None)))
-        if present is None:
-            return None
-        level = np.where(present, -np.inf, np.inf)[None, :]
-        return level, level
-    assert term.readout is not None
-    key = (term.readout, side) if (term.readout, side) in posture.readouts else (term.readout, None)
-    if key not in posture.readouts:
+    judged: Array
+    band: Array
+    rows: Indices
+
+
+def _flag_margins(flag: str, side: Side | None, posture: Posture) -> _Margins | None:
+    # A rule about the body as a whole counts a flag on either side.
+    of: tuple[Side | None, ...] = (None, *SIDES) if side is None else (side, None)
+    present = [posture.flags[(flag, s)] for s in of if (flag, s) in posture.flags]
+    if not present:
         return None
-    values = posture.readouts[key]
-    raw = term.value - values if term.above is not None else values - term.value
-    _, _, error = posture.spread(*key)
+    level = np.where(np.any(present, axis=0), -np.inf, np.inf)[None, :]
+    return _Margins(level, level, np.arange(posture.size, dtype=np.int32))
+
+
+def _term_margins(term: Term, side: Side | None, posture: Posture) -> _Margins | None:
+    """``None`` where the posture has no such read-out or flag."""
+    if term.flag is not None:
+        return _flag_margins(term.flag, side, posture)
+    assert term.readout is not None
+    key = posture.key(term.readout, side)
+    if key is None:
+        return None
+    column, error = posture.readouts[key], posture.extremes(key).error
+    raw = term.value - column.values if term.above is not None else column.values - term.value
     if term.neutral:
         slack = raw + NEUTRAL_SLACK_DEG
-        return slack / error, np.where(slack < -TOUCHING, -np.inf, np.inf)
-    return raw / error, raw / error
+        return _Margins(slack / error, np.where(slack < -TOUCHING, -np.inf, np.inf), column.rows)
+    margin = raw / error
+    return _Margins(margin, margin, column.rows)
 
 
-def judge(limit: Limit, posture: Posture, phase: Phase, size: int) -> Judgement | None:
+def judge(limit: Limit, posture: Posture, phase: Phase) -> Judgement | None:
     """One limit against a posture; ``None`` when the limit does not concern it."""
     if phase not in limit.phases:
         return None
+    n = posture.size
     if not limit.terms:
-        always = np.full(size, int(limit.severity), dtype=np.int8)
-        return Judgement(limit, phase, always, np.full(size, -np.inf), np.zeros(size, dtype=bool))
-    margins = [_term_margins(term, limit.side, posture) for term in limit.terms]
-    if any(margin is None for margin in margins):
-        return None
-    judged = np.full((1, 1), -np.inf)
-    band = np.full((1, 1), -np.inf)
-    for pair in margins:
-        assert pair is not None
-        judged = np.maximum(judged, pair[0])
-        band = np.maximum(band, pair[1])
-    worst = np.broadcast_to(judged.min(axis=0), (size,))
+        always = np.full(n, int(limit.severity), dtype=np.int8)
+        return Judgement(limit, phase, always, np.full(n, -np.inf), np.zeros(n, dtype=bool))
+    margins = []
+    for term in limit.terms:
+        found = _term_margins(term, limit.side, posture)
+        if found is None or bool((found.judged == np.inf).all()):
+            return None
+        margins.append(found)
+    rows = margins[0].rows
+    together = all(m.rows is rows for m in margins)
+    judged, band = (margins[0].judged, margins[0].band) if together else _expand(margins[0])
+    for more in margins[1:]:
+        own_judged, own_band = (more.judged, more.band) if together else _expand(more)
+        judged, band = np.maximum(judged, own_judged), np.maximum(band, own_band)
+    worst = judged.min(axis=0)
     beyond = worst < -TOUCHING
-    close = np.broadcast_to(band.min(axis=0), (size,)) < 1.0 - TOUCHING
-    within = close & ~beyond
     if limit.exact or posture.exempt_from_band or all(term.readout is None for term in limit.terms):
-        within = np.zeros(size, dtype=bool)
+        within = np.zeros(len(worst), dtype=bool)
+    else:
+        within = (band.min(axis=0) < 1.0 - TOUCHING) & ~beyond
     severity = np.where(beyond, int(limit.severity), np.where(within, int(Severity.CAUTION), 0)).astype(np.int8)
-    return Judgement(limit, phase, severity, worst, within)
+    found_all = Judgement(limit, phase, severity, worst, within)
+    return found_all.at(rows) if together else found_all
 
 
-def judge_all(limits: Iterable[Limit], posture: Posture, phase: Phase, size: int) -> list[Judgement]:
-    found = (judge(limit, posture, phase, size) for limit in limits)
+def _expand(margins: _Margins) -> tuple[Array, Array]:
+    judged = margins.judged[:, margins.rows]
+    return judged, judged if margins.band is margins.judged else margins.band[:, margins.rows]
+
+
+def judge_all(limits: Iterable[Limit], posture: Posture, phase: Phase) -> list[Judgement]:
+    found = (judge(limit, posture, phase) for limit in limits)
     return [judgement for judgement in found if judgement is not None]
 
 
@@ -111,15 +134,26 @@ class Totals:
     margin: Array
 
 
-def total(judgements: Sequence[Judgement], size: int) -> Totals:
-    """Combine judgements; limits of one kind count once, by the hardest."""
+def total(parts: Sequence[tuple[Sequence[Judgement], Indices]], size: int) -> Totals:
+    """Combine judgements of several postures; limits of one kind count once, by the hardest.
+
+    Each part is judgements over a posture's own cases and the case of each of the ``size`` set-ups.
+    """
     by_kind: dict[tuple[object, ...], Levels] = {}
     margin = np.full(size, np.inf)
-    for judgement in judgements:
-        kind = judgement.limit.kind
-        worst = by_kind.get(kind)
-        by_kind[kind] = judgement.severity if worst is None else np.maximum(worst, judgement.severity)
-        margin = np.minimum(margin, judgement.margin)
+    for judgements, rows in parts:
+        plain = len(rows) == size and bool((rows == np.arange(size)).all())
+        nearest: Array | None = None
+        for judgement in judgements:
+            nearest = judgement.margin if nearest is None else np.minimum(nearest, judgement.margin)
+            if not judgement.severity.any():
+                continue
+            severity = judgement.severity if plain else judgement.severity[rows]
+            kind = judgement.limit.kind
+            worst = by_kind.get(kind)
+            by_kind[kind] = severity if worst is None else np.maximum(worst, severity)
+        if nearest is not None:
+            margin = np.minimum(margin, nearest if plain else nearest[rows])
     counted = (Severity.STOP, Severity.ASK, Severity.CAUTION)
     counts = {level: np.zeros(size, dtype=np.int8) for level in counted}
     for severity in by_kind.values():

@@ -8,16 +8,16 @@ from enum import IntEnum
 from pathlib import Path
 from typing import Any, Literal
 
-from pydantic import field_validator, model_validator
+from pydantic import model_validator
 
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import DATA, Record, load
-from asketa_core.poses.library import Flag
 from asketa_core.poses.posture import Readout
+from asketa_core.poses.recipe import Flag
 from asketa_core.units import Side
 
-Phase = Literal["pose", "way", "transfer", "counter"]
-ALL_PHASES: tuple[Phase, ...] = ("pose", "way", "transfer", "counter")
+Phase = Literal["pose", "way", "transfer", "floor_transfer", "counter"]
+ALL_PHASES: tuple[Phase, ...] = ("pose", "way", "transfer", "floor_transfer", "counter")
 
 NEUTRAL_SLACK_DEG = 2.0
 """A limit at the body's neutral bites only beyond this, so that standing and sitting are never refused."""
@@ -89,14 +89,24 @@ class Limit:
 
 
 class FigureFromRange(Record):
+    """A figure taken from the client's range: less so many degrees, or a share of it."""
+
     range: Quantity
-    less: float
+    less: float = 0.0
+    times: float = 1.0
+
+
+class FigureFromFact(Record):
+    """A figure taken from the record itself, times a share."""
+
+    fact: str
+    times: float = 1.0
 
 
 class TermRow(Record):
     readout: Readout | None = None
     flag: Flag | None = None
-    above: float | FigureFromRange | None = None
+    above: float | FigureFromRange | FigureFromFact | None = None
     below: float | None = None
     neutral: bool = False
     surgeon: Literal["bend"] | None = None
@@ -117,23 +127,11 @@ class Row(Record):
     holds: Literal["always", "until_cleared"] = "always"
     scope: str | None = None
     severity: Literal["stop", "caution", "ask"]
-    side: Literal["same", "none"]
+    side: Literal["same", "both", "none"]
     terms: tuple[TermRow, ...] = ()
     phases: tuple[Phase, ...] = ALL_PHASES
     exact: bool = False
     source: str
-
-    @field_validator("when", mode="before")
-    @classmethod
-    def yes_and_no_are_words(cls, raw: dict[str, Any]) -> dict[str, Any]:
-        """YAML reads a bare yes or no as a truth value; facts are words."""
-
-        def word(value: Any) -> Any:
-            if isinstance(value, bool):
-                return "yes" if value else "no"
-            return [word(v) for v in value] if isinstance(value, list) else value
-
-        return {key: word(value) for key, value in raw.items()}
 
     def matches(self, context: Mapping[str, object]) -> bool:
         """Whether every condition holds. An unknown number satisfies no ``below`` or ``at_least``:

@@ -6,142 +6,23 @@ The grammar of the files is described in ``data/poses/README.md``.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache
+from functools import cache, cached_property
 from pathlib import Path
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
-from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import DATA, Record, place_of, read_yaml
 from asketa_core.errors import DataError, InputError
-from asketa_core.props.kinds import PropKind
+from asketa_core.poses.recipe import Position, Recipe, Slot, StackSlot, side_slot
+from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
-
-Flag = Literal[
-    "standing",
-    "floor",
-    "lying",
-    "crossed_ankle_over_knee",
-    "crossed_knee_over_knee",
-    "resisted_abduction",
-    "one_leg",
-    "lunge",
-    "pivot",
-    "kneeling",
-    "soft_seat",
-    "seat_without_arms",
-]
-"""What a pose counts as: the closed list that limits may speak of."""
-
-LessSupport = Literal["up", "down", "none"]
 
 
 class Names(Record):
     en: str
     sa: str | None = None
-
-
-class ShareOfRange(Record):
-    """A plain value given as per cent of a range of the worked side."""
-
-    percent: float
-    of: Quantity
-
-
-class StackSlot(Record):
-    type: Literal["stack"]
-    label: str
-    use: Literal["sitting", "limb"]
-    base: Literal["chair", "floor"]
-    kinds: tuple[PropKind, ...]
-    faces: tuple[str, ...] | None = None
-    max_layers: int = Field(ge=1, le=3)
-    required: bool = False
-    plain: Literal["base_only", "first"]
-    less_support: LessSupport
-
-
-class NumberSlot(Record):
-    type: Literal["distance", "angle"]
-    label: str
-    start: float = Field(alias="from")
-    to: float
-    step: float = Field(gt=0)
-    plain: float | ShareOfRange
-    less_support: LessSupport
-
-    @property
-    def unit(self) -> str:
-        return "cm" if self.type == "distance" else "deg"
-
-
-class ChoiceSlot(Record):
-    type: Literal["choice"]
-    label: str
-    options: tuple[str, ...]
-    plain: str
-    less_support: LessSupport
-
-
-Slot = Annotated[StackSlot | NumberSlot | ChoiceSlot, Field(discriminator="type")]
-Value = float | str
-"""A number, or the name of a slot that supplies it."""
-
-
-class PlantedLeg(Record):
-    rule: Literal["planted"]
-    rests_on: str
-    ahead_of_level_cm: Value
-
-
-class DroppedLeg(Record):
-    rule: Literal["dropped"]
-    rests_on: str | None = None
-    ahead: Value | None = None
-    across: float | None = Field(default=None, ge=0, le=1)
-    over_thigh: float | None = Field(default=None, gt=0, le=1)
-    let_out_deg: Value
-
-    @model_validator(mode="after")
-    def foot_has_one_place(self) -> DroppedLeg:
-        on_prop = self.rests_on is not None and self.ahead is not None and self.across is not None
-        if on_prop == (self.over_thigh is not None):
-            raise ValueError("give either 'rests_on', 'ahead' and 'across', or 'over_thigh'")
-        return self
-
-
-Leg = Annotated[PlantedLeg | DroppedLeg, Field(discriminator="rule")]
-
-
-class Work(Record):
-    """A quantity that does the work, and the range it is measured against."""
-
-    quantity: Literal["hip_external_rotation", "hip_closing", "hip_abduction"]
-    range: Quantity
-
-
-class Flags(Record):
-    worked: tuple[Flag, ...] = ()
-    overall: tuple[Flag, ...] = ()
-
-
-class LiftFoot(Record):
-    """The pose with the worked foot still this much above its place."""
-
-    lift_foot_cm: float = Field(gt=0)
-
-
-class Recipe(Record):
-    seat: str
-    worked_leg: Leg
-    other_leg: Leg
-    lean_deg: Value
-    works: tuple[Work, ...] = Field(min_length=1)
-    flags: Flags = Flags()
-    shin_near_level_deg: float | None = None
-    way: tuple[Literal["chair_transfer"] | LiftFoot, ...]
 
 
 class Hold(Record):
@@ -151,32 +32,66 @@ class Hold(Record):
     step: int
 
 
+Counter = Literal["sit_quiet", "legs_long"]
+"""Postures offered afterwards."""
+
+
+class Schools(Record):
+    """Slots that stand for the two schools of a stiff seated shape."""
+
+    raise_seat: str
+    support_knees: str
+
+
 class Variation(Record):
+    """One rung. ``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
+
     id: str
     family: str
     name: Names
     short: str
-    position: Literal["chair"]
+    position: Position
+    shared: bool
     slots: dict[str, Slot]
     recipe: Recipe
     hold: Hold
     cues: tuple[str, ...]
     watch: tuple[str, ...]
-    counter: tuple[Literal["sit_quiet"], ...]
+    counter: tuple[Counter, ...]
+    schools: Schools | None = None
     step_back: str | None = None
     step_forward: str | None = None
 
     @model_validator(mode="after")
     def slots_are_known(self) -> Variation:
-        recipe = self.recipe
-        named: list[Value | None] = [recipe.seat, recipe.lean_deg]
-        for leg in (recipe.worked_leg, recipe.other_leg):
-            named += [leg.rests_on, leg.ahead_of_level_cm if isinstance(leg, PlantedLeg) else leg.ahead]
-            named += [] if isinstance(leg, PlantedLeg) else [leg.let_out_deg]
-        for name in named:
-            if isinstance(name, str) and name != "floor" and name not in self.slots:
+        schools = [] if self.schools is None else [self.schools.raise_seat, self.schools.support_knees]
+        for name in [*self.recipe.slots(), *schools]:
+            if name not in self.slots:
                 raise ValueError(f"the recipe names slot '{name}', which this variation does not have")
+        if self.shared != (self.recipe.both_legs is not None):
+            raise ValueError("'both_legs' belongs to families whose 'side_means' is none, and to no other")
         return self
+
+    @cached_property
+    def setup_slots(self) -> dict[str, Slot]:
+        """Every set-up value in order; slots set per side come once for each."""
+        found: dict[str, Slot] = {}
+        for name, slot in self.slots.items():
+            if isinstance(slot, StackSlot) and slot.per_side:
+                found.update({side_slot(name, side): slot for side in SIDES})
+            else:
+                found[name] = slot
+        return found
+
+    def side_of(self, name: str) -> Side | None:
+        """Which side a set-up value belongs to; ``None`` for what both share."""
+        return next((s for s in SIDES if name not in self.slots and name.endswith(f"_{s.value}")), None)
+
+    def label_of(self, name: str) -> str:
+        """What a set-up value is called, with its side where it has one."""
+        side = self.side_of(name)
+        label = self.setup_slots[name].label
+        return label if side is None else f"{label}, {side.value}"
 
 
 class Family(Record):
@@ -185,9 +100,30 @@ class Family(Record):
     about: str
     purposes: tuple[str, ...]
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
-    position: Literal["chair"]
+    position: Position
     slots: dict[str, Slot]
     variations: tuple[Variation, ...] = Field(min_length=1)
+
+    @property
+    def shared(self) -> bool:
+        return self.side_means == "none"
+
+
+def _own_slots(rung: dict[str, Any], palette: dict[str, Any]) -> dict[str, Any]:
+    """The slots of the palette a rung's recipe names, and every choice, in the palette's order."""
+    named = set(_strings(rung["recipe"])) | set(_strings(rung.get("schools", {}))) | set(rung.get("slots", {}))
+    return {name: slot for name, slot in palette.items() if name in named or slot.get("type") == "choice"}
+
+
+def _strings(raw: Any) -> Iterator[str]:
+    if isinstance(raw, str):
+        yield raw
+    elif isinstance(raw, dict):
+        for value in raw.values():
+            yield from _strings(value)
+    elif isinstance(raw, list):
+        for value in raw:
+            yield from _strings(value)
 
 
 def parse_family(raw: Any, file_name: str) -> Family:
@@ -200,8 +136,9 @@ def parse_family(raw: Any, file_name: str) -> Family:
                 **rung,
                 "id": f"{family_id}.{rung['id']}",
                 "family": family_id,
-                "position": raw["position"],
-                "slots": {**shared, **rung.get("slots", {})},
+                "position": rung.get("position", raw["position"]),
+                "shared": raw["side_means"] == "none",
+                "slots": _own_slots(rung, {**shared, **rung.get("slots", {})}),
             }
             for rung in raw["variations"]
         ]

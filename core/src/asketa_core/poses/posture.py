@@ -1,17 +1,19 @@
 """A settled posture: where the joints are and every read-out limits may speak of.
 
-All arrays carry the batch of set-ups as their last axis n, and the client's ranges at their low,
-middle and high end as the axis before it, so (3, n); points are (3, n, 3). Axes of length 1 stand
-for "the same at every level" or "the same for every set-up".
+Read-outs are columns: the client's ranges at their low, middle and high end along the first axis
+(length 1 where they make no difference), distinct cases k along the second, and ``rows`` that says
+which case each of the n set-ups is. What one leg does depends on few slots, so k is often far
+smaller than n.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 import numpy as np
+from numpy.typing import NDArray
 
 from asketa_core.units import Array, Mask, Side
 
@@ -27,6 +29,8 @@ class Readout(StrEnum):
     TRUNK_THIGH = "trunk_thigh"
     HIP_BEND = "hip_bend"
     HIP_RANGE_USED_PERCENT = "hip_range_used_percent"
+    HAMSTRING_USED_PERCENT = "hamstring_used_percent"
+    GROIN_ROOM = "groin_room"
     HIP_ABOVE_KNEE_CM = "hip_above_knee_cm"
     THIGH_DOWN = "thigh_down"
     KNEE_FLEXION = "knee_flexion"
@@ -36,15 +40,21 @@ class Readout(StrEnum):
     LUMBAR_FLEXION = "lumbar_flexion"
     THORACIC_FLEXION = "thoracic_flexion"
     SPINE_FLEXION = "spine_flexion"
+    SPINE_EXTENSION = "spine_extension"
+    SPINE_ROTATION = "spine_rotation"
+    SIDE_BEND = "side_bend"
     TRUNK_LEAN = "trunk_lean"
+    SPINE_MOMENT_RATIO = "spine_moment_ratio"
+    BELLY_CLEARANCE_CM = "belly_clearance_cm"
+    KNEE_GAP_CM = "knee_gap_cm"
 
 
-LEAST_ERROR: Mapping[str, float] = {"cm": 1.0, "deg": 5.0, "percent": 5.0, "share": 0.02}
+LEAST_ERROR: Mapping[str, float] = {"cm": 1.0, "deg": 5.0, "percent": 5.0, "share": 0.02, "ratio": 0.1}
 """No read-out is trusted more closely than this."""
 
 
 def unit_of(readout: Readout) -> str:
-    for suffix, unit in (("_cm", "cm"), ("_percent", "percent"), ("_share", "share")):
+    for suffix, unit in (("_cm", "cm"), ("_percent", "percent"), ("_share", "share"), ("_ratio", "ratio")):
         if readout.value.endswith(suffix):
             return unit
     return "deg"
@@ -53,6 +63,7 @@ def unit_of(readout: Readout) -> str:
 NOT_MODELLED = ("knee_drift", "knee_locked_back", "breath")
 """What no posture can show; limits on these become things to watch."""
 
+Indices = NDArray[np.int32]
 Key = tuple[Readout, Side | None]
 FlagKey = tuple[str, Side | None]
 
@@ -71,7 +82,7 @@ class Trouble(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class LegPoints:
-    """Joint centres of one leg, and the direction its toes point (all (…, n, 3))."""
+    """Joint centres of one leg, and the direction its toes point (all (…, k, 3))."""
 
     hip: Array
     knee: Array
@@ -80,31 +91,73 @@ class LegPoints:
 
 
 @dataclass(frozen=True, slots=True)
-class Posture:
-    """See the module's docstring for shapes. ``troubles`` (3, n) marks what cannot be met, ``flags``
-    (n,) what the posture counts as, ``exempt_from_band`` a named technique."""
+class Column:
+    """Values (levels, k) and the case of each set-up, ``rows`` (n,)."""
 
+    values: Array
+    rows: Indices
+
+    def over_setups(self) -> Array:
+        """(levels, n)."""
+        return self.values[:, self.rows]
+
+    def at(self, setup: int) -> Array:
+        """All levels at one set-up."""
+        return np.asarray(self.values[:, self.rows[setup]])
+
+
+@dataclass(frozen=True, slots=True)
+class Extremes:
+    """Lowest and highest value over the client's ranges, and the error: half their distance, never under
+    ``LEAST_ERROR``; each (k,)."""
+
+    low: Array
+    high: Array
+    error: Array
+
+
+@dataclass(frozen=True, slots=True)
+class Posture:
+    """``legs`` points are (levels, k, 3) with ``leg_rows`` (n,) into them. ``pelvis`` (levels, k, 2) is
+    its centre as forward and up. ``troubles`` (n,) marks what cannot be met, ``flags`` (n,) what the
+    posture counts as, ``exempt_from_band`` a named technique."""
+
+    size: int
     legs: Mapping[Side, LegPoints]
-    pelvis_centre: Array
+    leg_rows: Mapping[Side, Indices]
     pitch_deg: Array
     spine_flexion_deg: Array
     lean_deg: Array
-    readouts: Mapping[Key, Array]
+    readouts: Mapping[Key, Column]
     flags: Mapping[FlagKey, Mask]
     troubles: Mapping[tuple[Trouble, Side], Mask]
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
-    stopped_by: Array | None = None
+    stopped_by: Mapping[Side, Array]
     exempt_from_band: bool = False
+    _extremes: dict[Key, Extremes] = field(default_factory=dict, repr=False)
 
-    def middle(self, readout: Readout, side: Side | None, index: int) -> float:
+    def key(self, readout: Readout, side: Side | None) -> Key | None:
+        """Where a read-out of a side stands: its own column, else the middle's; ``None`` when there is none."""
+        if (readout, side) in self.readouts:
+            return (readout, side)
+        return (readout, None) if (readout, None) in self.readouts else None
+
+    def extremes(self, key: Key) -> Extremes:
+        found = self._extremes.get(key)
+        if found is None:
+            values = self.readouts[key].values
+            low, high = values.min(axis=0), values.max(axis=0)
+            found = Extremes(low, high, np.maximum((high - low) / 2, LEAST_ERROR[unit_of(key[0])]))
+            self._extremes[key] = found
+        return found
+
+    def middle(self, readout: Readout, side: Side | None, setup: int) -> float:
         """One read-out at the middle of the client's ranges for one set-up."""
-        values = self.readouts[(readout, side)]
-        row = values[min(1, values.shape[0] - 1)]
-        return float(row[min(index, row.shape[0] - 1)])
+        levels = self.readouts[(readout, side)].at(setup)
+        return float(levels[min(1, len(levels) - 1)])
 
-    def spread(self, readout: Readout, side: Side | None) -> tuple[Array, Array, Array]:
-        """Lowest and highest value over the levels, and the error: half their distance, never under
-        ``LEAST_ERROR``; each (n,)."""
-        values = self.readouts[(readout, side)]
-        low, high = values.min(axis=0), values.max(axis=0)
-        return low, high, np.maximum((high - low) / 2, LEAST_ERROR[unit_of(readout)])
+    def spread_at(self, readout: Readout, side: Side | None, setup: int) -> tuple[float, float, float]:
+        """Lowest and highest value over the ranges and the error, for one set-up."""
+        found = self.extremes((readout, side))
+        at = self.readouts[(readout, side)].rows[setup]
+        return float(found.low[at]), float(found.high[at]), float(found.error[at])

@@ -1,9 +1,8 @@
-"""Settling a posture: from a recipe, a body, its ranges and a batch of set-ups to joint positions.
+"""Settling a posture: from a recipe, a body, its ranges and a batch of set-ups to every read-out.
 
-Surfaces carry what rests on them, planted legs close with the knee over the toes, dropped knees
-fall outward until something stops them, and the wanted lean is shared between pelvis and spine with
-the stiffer side deciding. Everything is computed for the whole batch of set-ups and for the low,
-middle and high end of the client's ranges at once.
+Surfaces carry what rests on them, legs are placed by their rules, and the wanted lean is shared
+between pelvis and spine with the stiffer side deciding. Everything is computed for the whole batch of
+set-ups and for the low, middle and high end of the client's ranges at once.
 """
 
 from __future__ import annotations
@@ -13,21 +12,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.body.angles import HipAngles, femur_axes, hip_angles, hip_closing
-from asketa_core.body.closing import WORLD_FORWARD, KneeCircle, knee_circle
-from asketa_core.body.drop import drop_knee
+from asketa_core.body.angles import hip_closing
+from asketa_core.body.belly import belly_clearance_cm
 from asketa_core.body.knee import twist_left
-from asketa_core.body.measures import Body, body_norms
+from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.body.spine import hip_room, share_fold
-from asketa_core.body.statics import resting_foot_share
-from asketa_core.poses.library import DroppedLeg, Flags, PlantedLeg, Value, Variation
-from asketa_core.poses.posture import FlagKey, Key, LegPoints, Posture, Readout, Trouble
-from asketa_core.poses.transfers import Technique
-from asketa_core.units import SIDES, Array, Mask, Side, asind, sind
-
-CHAIR_EDGE_REST_DEG = 20.0
-"""On a chair a thigh let out sideways comes to rest on the seat's edge about this far below level (judgement)."""
+from asketa_core.body.spine import HAMSTRING_COUPLING, LUMBAR_SHARE, hip_room, share_fold
+from asketa_core.body.trunk import moment_nm, reference_moment_nm, trunk_points
+from asketa_core.poses.legs import Leg, hip_centre, kneeling, long, place, planted, weight_through
+from asketa_core.poses.library import Variation
+from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble
+from asketa_core.poses.recipe import LYING, Flags, Hands, LongLeg, PlantedLeg, Position
+from asketa_core.poses.setups import SetupBatch
+from asketa_core.poses.transfers import FloorTechnique, Technique
+from asketa_core.units import SIDES, Array, Mask, Side, asind, norm
 
 SEAT_TOO_HIGH_DEG = 25.0
 """Thighs sloping down more than this slide off the seat: not offered (judgement)."""
@@ -38,249 +36,202 @@ SPINE_FLEXION_MOST_DEG = 45.0
 TRUNK_MEETS_THIGH_DEG = 140.0
 """Beyond this trunk–thigh angle the thigh would have to pass into the trunk (judgement)."""
 
+UPRIGHT_ENOUGH_DEG = 10.0
+"""Chair sitting with no more lean than this counts as upright."""
+
 REACH_TOLERANCE_CM = 0.5
-ABOVE_THIGH = np.array([0.0, 0.0, 1.0])
-UPRIGHT_PELVIS = np.eye(3)
+FREE_HANDS = Hands(on="thighs")
 
 
 @dataclass(frozen=True, slots=True)
-class SetupBatch:
-    """Numbers of every slot for a batch of set-ups, each (n,), and what the seat is like."""
+class _Upper:
+    """What the trunk does above the legs: ``lean_deg`` (n,), hands, head, and how the body lies."""
 
-    values: Mapping[str, Array]
-    soft_seat: Mask
-    arms: Mask
-
-    @property
-    def size(self) -> int:
-        return len(self.soft_seat)
-
-    def number(self, value: Value) -> Array:
-        """A recipe's length or angle: the slot's column, or the constant, as (n,)."""
-        if value == "floor":
-            return np.zeros(self.size)
-        return self.values[value] if isinstance(value, str) else np.full(self.size, float(value))
-
-
-@dataclass(frozen=True, slots=True)
-class Leg:
-    """One closed leg before the pelvis tips: points, angles with the pelvis upright, and the circle
-    they came from."""
-
-    points: LegPoints
-    circle: KneeCircle
-    angles: HipAngles
-    stopped_by: Array | None = None
-
-
-def _points(x: Array | float, y: Array | float, z: Array | float) -> Array:
-    x, y, z = np.broadcast_arrays(np.asarray(x, float), np.asarray(y, float), np.asarray(z, float))
-    return np.stack([x, y, z], axis=-1)
-
-
-def _close(body: Body, side: Side, hip: Array, ankle: Array, knee_toward: Array | None) -> KneeCircle:
-    return knee_circle(hip, ankle, body.length_cm("thigh"), body.length_cm("lower_leg"), side.sign, knee_toward)
-
-
-def _finish_leg(side: Side, circle: KneeCircle, ankle: Array, swivel: Array, stopped_by: Array | None = None) -> Leg:
-    knee = circle.knee_at(swivel)
-    femur = femur_axes(circle.hip, knee, ankle, WORLD_FORWARD)
-    angles = hip_angles(UPRIGHT_PELVIS, femur, side.sign)
-    toes = femur[..., 0] if stopped_by is not None else np.broadcast_to(WORLD_FORWARD, knee.shape)
-    return Leg(LegPoints(circle.hip, knee, ankle, toes), circle, angles, stopped_by)
-
-
-def _planted(body: Body, side: Side, hip: Array, surface_cm: Array, ahead_of_level_cm: Array) -> Leg:
-    """Sole on a surface; knee over the toes. Shapes (1, n)."""
-    ankle_z = surface_cm + body.length_cm("ankle_above_sole")
-    thigh = body.length_cm("thigh")
-    fall = hip[..., 2] - (ankle_z + body.length_cm("lower_leg"))
-    level_x = np.sqrt(np.maximum(thigh**2 - fall**2, 0.0))
-    ankle = _points(level_x + ahead_of_level_cm, hip[..., 1], ankle_z)
-    circle = _close(body, side, hip, ankle, WORLD_FORWARD)
-    return _finish_leg(side, circle, ankle, np.zeros(hip.shape[:-1]))
-
-
-def _ankle_over_thigh(body: Body, other: Leg, other_side: Side, share: float) -> Array:
-    """Ankle centre when the ankle lies across the other thigh, just past its outer edge."""
-    hip, knee = other.points.hip, other.points.knee
-    along = knee - hip
-    radius = body.length_cm("thigh_radius_hip") * (1 - share) + body.length_cm("thigh_radius_knee") * share
-    axis = along / body.length_cm("thigh")
-    off_thigh = ABOVE_THIGH - axis[..., 2:3] * axis
-    off_thigh = off_thigh / np.linalg.norm(off_thigh, axis=-1, keepdims=True)
-    ankle = hip + share * along + off_thigh * (radius + body.length_cm("ankle_above_rest_on_side"))
-    past_edge = _points(0.0, other_side.sign * radius, 0.0)
-    return np.asarray(ankle + past_edge)
-
-
-def _dropped(
-    body: Body,
-    ranges: Ranges,
-    side: Side,
-    hip: Array,
-    rule: DroppedLeg,
-    setup: SetupBatch,
-    other: Leg,
-    lift_cm: float,
-) -> Leg:
-    """The knee let out sideways, shapes (3, n): what stops it depends on the client's ranges."""
-    if rule.over_thigh is not None:
-        ankle = _ankle_over_thigh(body, other, side.other, rule.over_thigh)
-    else:
-        assert rule.rests_on is not None and rule.ahead is not None and rule.across is not None
-        surface = setup.number(rule.rests_on)
-        ankle = _points(
-            setup.number(rule.ahead),
-            hip[..., 1] * (1 - rule.across),
-            surface + body.length_cm("ankle_above_rest_on_side"),
-        )
-    ankle = ankle + np.array([0.0, 0.0, lift_cm])
-    circle = _close(body, side, hip, ankle, None)
-    turning_out = np.minimum(ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side), setup.number(rule.let_out_deg))
-    chair_edge = hip[..., 2] - body.length_cm("thigh") * sind(CHAIR_EDGE_REST_DEG)
-    levels = (3, setup.size)
-    wide = _broadcast_circle(circle, levels)
-    drop = drop_knee(
-        wide,
-        UPRIGHT_PELVIS[:, 1],
-        side.sign,
-        turning_out,
-        np.broadcast_to(ranges.levels(Quantity.OPEN_ABDUCTION, side), levels),
-        np.broadcast_to(chair_edge, levels),
-    )
-    return _finish_leg(side, wide, np.broadcast_to(ankle, (*levels, 3)), drop.swivel_deg, drop.stopped_by.astype(float))
-
-
-def _broadcast_circle(circle: KneeCircle, shape: tuple[int, ...]) -> KneeCircle:
-    points = {
-        name: np.broadcast_to(getattr(circle, name), (*shape, 3))
-        for name in ("hip", "axis", "start", "outward", "centre")
-    }
-    numbers = {
-        name: np.broadcast_to(getattr(circle, name), shape)
-        for name in (
-            "radius_cm",
-            "offset_cm",
-            "thigh_cm",
-            "knee_flexion_deg",
-            "reach_shortfall_cm",
-            "fold_shortfall_cm",
-        )
-    }
-    return KneeCircle(**points, **numbers)
+    lean_deg: Array
+    hands: Hands = FREE_HANDS
+    head_rests: bool = False
+    position: Position = "chair"
 
 
 def _assemble(
     body: Body,
     ranges: Ranges,
     legs: Mapping[Side, Leg],
-    lean_deg: Array,
-    carries: Mapping[Side, Array | float | None],
-    flags: Mapping[FlagKey, Mask],
+    upper: _Upper,
+    carries: Mapping[Side, float] | None,
+    flags: dict[FlagKey, Mask],
     worked: Side | None,
     check_seat_height: bool,
     exempt_from_band: bool,
 ) -> Posture:
     """Share the lean between pelvis and spine and read everything off."""
-    n = len(lean_deg)
-    spare = [
-        hip_room(
-            ranges.levels(Quantity.HIP_FLEXION, side),
-            ranges.levels(Quantity.STRAIGHT_LEG_RAISE, side),
-            leg.circle.knee_flexion_deg,
-            leg.angles.abduction_deg,
-        )
-        - leg.angles.flexion_deg
-        for side, leg in legs.items()
-    ]
-    share = share_fold(lean_deg, np.minimum(*spare), 0.0)
-    readouts: dict[Key, Array] = {
-        (Readout.SPINE_FLEXION, None): share.spine_flexion_deg,
-        (Readout.LUMBAR_FLEXION, None): share.lumbar_flexion_deg,
-        (Readout.THORACIC_FLEXION, None): share.thoracic_flexion_deg,
-        (Readout.TRUNK_LEAN, None): lean_deg[None, :],
+    lean = upper.lean_deg
+    n = len(lean)
+    every: Indices = np.arange(n, dtype=np.int32)
+    rooms: dict[Side, tuple[Array, Array]] = {side: _hip_room(ranges, side, leg) for side, leg in legs.items()}
+    spare = [(rooms[side][0] - leg.angles.flexion_deg)[:, leg.rows] for side, leg in legs.items()]
+    share = share_fold(lean, np.minimum(*spare), 0.0)
+    pitch, flexion = share.pitch_deg, share.spine_flexion_deg
+    zero = np.zeros((1, 1))
+    nobody: Indices = np.zeros(n, dtype=np.int32)
+    readouts: dict[Key, Column] = {
+        (Readout.SPINE_FLEXION, None): Column(flexion, every),
+        (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
+        (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
+        (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
+        (Readout.TRUNK_LEAN, None): Column(lean[None, :], every),
+        # Square recipes neither turn nor bend the trunk sideways.
+        (Readout.SPINE_ROTATION, None): Column(zero, nobody),
+        (Readout.SIDE_BEND, None): Column(zero, nobody),
     }
     troubles: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
-    masses = body_norms().masses
-    leg_masses = (masses["thigh"].fraction, masses["lower_leg"].fraction, masses["foot"].fraction)
     for side, leg in legs.items():
-        points, angles = leg.points, leg.angles
-        flexion = angles.flexion_deg + share.pitch_deg
-        closing = hip_closing(flexion, angles.abduction_deg)
-        trunk_thigh = hip_closing(angles.flexion_deg + lean_deg, angles.abduction_deg)
-        fall_cm = points.hip[..., 2] - points.knee[..., 2]
-        thigh_down = asind(fall_cm / body.length_cm("thigh"))
-        carried = carries[side]
-        if carried is None:
-            toe = points.ankle + body.length_cm("foot") * 0.75 * points.toes
-            carried = resting_foot_share(points.hip, points.knee, points.ankle, toe, leg_masses)
-        used = [
-            100.0 * value / ranges.get(quantity, side).value_deg
-            for value, quantity in (
-                (closing, Quantity.HIP_FLEXION),
-                (angles.external_rotation_deg, Quantity.OPEN_EXTERNAL_ROTATION),
-                (angles.abduction_deg, Quantity.OPEN_ABDUCTION),
-            )
-        ]
-        by_name: dict[Readout, Array] = {
-            Readout.HIP_FLEXION: flexion,
-            Readout.HIP_EXTENSION: -flexion,
-            Readout.HIP_ABDUCTION: angles.abduction_deg,
-            Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
-            Readout.HIP_CLOSING: closing,
-            Readout.TRUNK_THIGH: trunk_thigh,
-            Readout.HIP_BEND: np.maximum(closing, trunk_thigh),
-            Readout.HIP_RANGE_USED_PERCENT: np.maximum(np.maximum(used[0], used[1]), used[2]),
-            Readout.HIP_ABOVE_KNEE_CM: fall_cm,
-            Readout.THIGH_DOWN: thigh_down,
-            Readout.KNEE_FLEXION: leg.circle.knee_flexion_deg,
-            Readout.KNEE_TWIST: twist_left(
-                angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
-            ),
-            Readout.KNEE_LOAD_SHARE: np.asarray(carried, float),
-        }
-        if side is worked:
-            by_name[Readout.SHIN_SLOPE] = asind(
-                (points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg")
-            )
-        for name, value in by_name.items():
-            readouts[(name, side)] = np.broadcast_to(np.atleast_2d(value), (np.atleast_2d(value).shape[0], n))
-        knee_short = leg.circle.knee_flexion_deg - ranges.levels(Quantity.KNEE_FLEXION, side)[1]
-        for trouble, amount, beyond in (
-            (Trouble.REACH, leg.circle.reach_shortfall_cm, REACH_TOLERANCE_CM),
-            (Trouble.FOLD, leg.circle.fold_shortfall_cm, 0.0),
-            (Trouble.KNEE_RANGE, knee_short, 0.0),
-            (Trouble.SEAT_TOO_HIGH, thigh_down - SEAT_TOO_HIGH_DEG, 0.0 if check_seat_height else np.inf),
-            (Trouble.BACK_ROUNDS, share.spine_flexion_deg[1:2] - SPINE_FLEXION_MOST_DEG, 0.0),
-            (Trouble.TRUNK_ON_THIGH, trunk_thigh - TRUNK_MEETS_THIGH_DEG, 0.0),
-            (Trouble.UNDETERMINED, np.where(angles.near_singular, 1.0, 0.0), 0.5),
+        _read_leg(body, ranges, side, leg, carries, side is worked, readouts)
+        turned = leg.angles.flexion_deg[:, leg.rows]
+        out = leg.angles.abduction_deg[:, leg.rows]
+        hip_flexion = turned + pitch
+        closing, trunk_thigh = hip_closing(hip_flexion, out), hip_closing(turned + lean, out)
+        readouts[(Readout.HIP_FLEXION, side)] = Column(hip_flexion, every)
+        readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
+        readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
+        readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
+        readouts[(Readout.HIP_BEND, side)] = Column(np.maximum(closing, trunk_thigh), every)
+        hamstrings = rooms[side][1][:, leg.rows]
+        readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
+            100.0 * np.maximum(hip_flexion, 0.0) / hamstrings, every
+        )
+        used = 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg
+        leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
+        readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
+        if side in ranges.groin_pinch:
+            pinch = ranges.groin_pinch[side].flexion_at(out)
+            readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
+        thigh_down = readouts[(Readout.THIGH_DOWN, side)].values
+        for trouble, amount, rows, beyond in (
+            (Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM),
+            (Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0),
+            (Trouble.KNEE_RANGE, leg.knee_flexion_deg - ranges.levels(Quantity.KNEE_FLEXION, side)[1], leg.rows, 0.0),
+            (Trouble.SEAT_TOO_HIGH, thigh_down - SEAT_TOO_HIGH_DEG, leg.rows, 0.0 if check_seat_height else np.inf),
+            (Trouble.BACK_ROUNDS, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0),
+            (Trouble.TRUNK_ON_THIGH, trunk_thigh - TRUNK_MEETS_THIGH_DEG, every, 0.0),
+            (Trouble.UNDETERMINED, leg.angles.near_singular.astype(float), leg.rows, 0.5),
         ):
-            level = np.broadcast_to(np.atleast_2d(amount), (np.atleast_2d(amount).shape[0], n))
-            amounts[(trouble, side)] = level.max(axis=0)
-            troubles[(trouble, side)] = np.asarray((level > beyond).any(axis=0))
-    worked_leg = legs[worked] if worked is not None else None
-    pelvis_centre = (legs[Side.LEFT].points.hip + legs[Side.RIGHT].points.hip) / 2
+            worst = np.atleast_2d(amount).max(axis=0)
+            amounts[(trouble, side)] = worst[rows]
+            troubles[(trouble, side)] = (worst > beyond)[rows]
+    _read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
+    flags.update(_worked_out_flags(upper, n))
     return Posture(
+        size=n,
         legs={side: leg.points for side, leg in legs.items()},
-        pelvis_centre=pelvis_centre,
-        pitch_deg=np.broadcast_to(share.pitch_deg, (3, n)),
-        spine_flexion_deg=np.broadcast_to(share.spine_flexion_deg, (3, n)),
-        lean_deg=lean_deg,
+        leg_rows={side: leg.rows for side, leg in legs.items()},
+        pitch_deg=np.broadcast_to(pitch, (3, n)),
+        spine_flexion_deg=np.broadcast_to(flexion, (3, n)),
+        lean_deg=lean,
         readouts=readouts,
         flags=flags,
         troubles=troubles,
         trouble_amounts=amounts,
-        stopped_by=worked_leg.stopped_by if worked_leg is not None else None,
+        stopped_by={side: leg.stopped_by[:, leg.rows] for side, leg in legs.items() if leg.stopped_by is not None},
         exempt_from_band=exempt_from_band,
     )
 
 
-def _hips(body: Body, seat_cm: Array) -> dict[Side, Array]:
-    """Hip joint centres over a seat, (1, n, 3) each: the pelvis starts upright and square."""
-    height = (seat_cm + body.length_cm("hip_above_seat"))[None, :]
-    return {side: _points(0.0, side.sign * body.length_cm("between_hips") / 2, height) for side in SIDES}
+def _hip_room(ranges: Ranges, side: Side, leg: Leg) -> tuple[Array, Array]:
+    """Largest flexion one hip allows with the knee as it is, and how much of it the hamstrings allow."""
+    raised = ranges.levels(Quantity.STRAIGHT_LEG_RAISE, side)
+    coupling = ranges.coupling.get(side, HAMSTRING_COUPLING)
+    pinch = ranges.groin_pinch.get(side)
+    room = hip_room(
+        ranges.levels(Quantity.HIP_FLEXION, side),
+        raised,
+        leg.knee_flexion_deg,
+        leg.angles.abduction_deg,
+        coupling,
+        np.inf if pinch is None else pinch.flexion_at(leg.angles.abduction_deg),
+    )
+    middle = raised[1:2] + coupling * leg.knee_flexion_deg
+    return np.broadcast_to(room, (3, room.shape[-1])), np.maximum(middle, 1.0)
+
+
+def _read_leg(
+    body: Body,
+    ranges: Ranges,
+    side: Side,
+    leg: Leg,
+    carries: Mapping[Side, float] | None,
+    worked: bool,
+    readouts: dict[Key, Column],
+) -> None:
+    """Everything one leg shows on its own, whatever the trunk does."""
+    points, angles = leg.points, leg.angles
+    fall_cm = points.hip[..., 2] - points.knee[..., 2]
+    thigh_down = asind(fall_cm / body.length_cm("thigh"))
+    carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
+    open_range = ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side).value_deg
+    used = np.maximum(
+        100.0 * angles.external_rotation_deg / open_range,
+        100.0 * angles.abduction_deg / ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
+    )
+    by_name = {
+        Readout.HIP_ABDUCTION: angles.abduction_deg,
+        Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
+        Readout.HIP_RANGE_USED_PERCENT: used,
+        Readout.HIP_ABOVE_KNEE_CM: fall_cm,
+        Readout.THIGH_DOWN: thigh_down,
+        Readout.KNEE_FLEXION: leg.knee_flexion_deg,
+        Readout.KNEE_TWIST: twist_left(
+            angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
+        ),
+        Readout.KNEE_LOAD_SHARE: carried,
+    }
+    if worked:
+        by_name[Readout.SHIN_SLOPE] = asind((points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg"))
+    for name, value in by_name.items():
+        readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
+
+
+def _read_trunk(
+    body: Body,
+    legs: Mapping[Side, Leg],
+    upper: _Upper,
+    pitch: Array,
+    lumbar_flexion: Array,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """What needs both legs and the trunk: bending moment, belly clearance, the gap between the knees."""
+    left, right = legs[Side.LEFT], legs[Side.RIGHT]
+    knees = [leg.points.knee[:, leg.rows] for leg in (left, right)]
+    gap = norm(knees[0] - knees[1]) - 2 * body.length_cm("thigh_radius_knee")
+    readouts[(Readout.KNEE_GAP_CM, None)] = Column(gap, every)
+    hip = left.points.hip[:, left.rows]
+    pelvis = np.stack([hip[..., 0], hip[..., 2]], axis=-1)
+    lean = upper.lean_deg[None, :]
+    chain = trunk_points(body, pelvis, pitch, lumbar_flexion, lean)
+    if upper.position not in LYING:
+        moment = moment_nm(body, chain, lean, upper.hands.carry, upper.head_rests)
+        readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
+            np.maximum(moment, 0.0) / reference_moment_nm(body), every
+        )
+    if body.pregnancy is not None:
+        lumbar_lean = pitch + LUMBAR_SHARE * lumbar_flexion
+        for side, leg in legs.items():
+            clearance = belly_clearance_cm(
+                body, chain, lumbar_lean, leg.points.hip[:, leg.rows], leg.points.knee[:, leg.rows]
+            )
+            readouts[(Readout.BELLY_CLEARANCE_CM, side)] = Column(np.atleast_2d(clearance), every)
+
+
+def _worked_out_flags(upper: _Upper, n: int) -> dict[FlagKey, Mask]:
+    lying = np.full(n, upper.position in LYING)
+    upright = (upper.lean_deg <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
+    return {
+        ("spine_loaded", None): ~lying,
+        ("spine_unloaded", None): lying,
+        ("not_upright_on_chair", None): ~upright,
+    }
 
 
 def _flags(named: Flags, worked: Side | None, setup: SetupBatch, needs_arms: bool) -> dict[FlagKey, Mask]:
@@ -290,6 +241,7 @@ def _flags(named: Flags, worked: Side | None, setup: SetupBatch, needs_arms: boo
         flags[("seat_without_arms", None)] = ~setup.arms
     flags.update({(name, None): yes for name in named.overall})
     flags.update({(name, worked): yes for name in named.worked})
+    flags.update({(name, side): yes for name in named.both for side in SIDES})
     return flags
 
 
@@ -298,29 +250,25 @@ def settle_pose(
 ) -> Posture:
     """The variation with ``side`` as its worked leg, for every set-up of the batch.
 
-    ``lift_cm`` raises the worked foot above its place: the moment before it is put down.
+    ``lift_cm`` raises the worked foot above its place: the moment before it is put down. In shared
+    shapes both legs are worked and ``side`` only names the one the figure is coloured for.
     """
     recipe = variation.recipe
-    hips = _hips(body, setup.number(recipe.seat))
-    assert isinstance(recipe.other_leg, PlantedLeg), "the resting leg is planted in every recipe of this grammar"
-    other = _planted(
-        body,
-        side.other,
-        hips[side.other],
-        setup.number(recipe.other_leg.rests_on),
-        setup.number(recipe.other_leg.ahead_of_level_cm),
-    )
-    assert isinstance(recipe.worked_leg, DroppedLeg)
-    worked = _dropped(body, ranges, side, hips[side], recipe.worked_leg, setup, other, lift_cm)
+    on_chair = variation.position == "chair"
+    other = place(recipe.other_rule, body, ranges, side.other, recipe.seat, setup, on_chair=on_chair)
+    worked = place(recipe.worked_rule, body, ranges, side, recipe.seat, setup, recipe.other_rule, on_chair, lift_cm)
+    lean = setup.number(recipe.lean_deg)
+    if recipe.recline_deg is not None:
+        lean = setup.number(recipe.recline_deg) - 90.0
     return _assemble(
         body,
         ranges,
         {side: worked, side.other: other},
-        setup.number(recipe.lean_deg),
-        {Side.LEFT: None, Side.RIGHT: None},
+        _Upper(lean, recipe.hands, recipe.head_rests, variation.position),
+        None,
         _flags(recipe.flags, side, setup, needs_arms=False),
         worked=side,
-        check_seat_height=True,
+        check_seat_height=variation.position not in LYING,
         exempt_from_band=False,
     )
 
@@ -329,14 +277,17 @@ def settle_transfer(
     technique: Technique, variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch
 ) -> Posture:
     """The body at the moment the seat is taken or left, feet on the floor."""
-    hips = _hips(body, setup.number(variation.recipe.seat))
-    floor = np.zeros(setup.size)
-    legs = {side: _planted(body, side, hips[side], floor, floor + technique.feet[side]) for side in SIDES}
+    seat, floor = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    every: Indices = np.arange(setup.size, dtype=np.int32)
+    legs = {
+        side: planted(body, side, hip_centre(body, side, seat), floor, floor + technique.feet[side], every)
+        for side in SIDES
+    }
     return _assemble(
         body,
         ranges,
         legs,
-        floor + technique.lean_deg,
+        _Upper(floor + technique.lean_deg),
         dict(technique.carries),
         _flags(Flags(), None, setup, technique.needs_arms),
         worked=None,
@@ -345,20 +296,81 @@ def settle_transfer(
     )
 
 
-def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
-    """Sitting upright on the seat with both feet down: where the pose starts from and ends."""
-    hips = _hips(body, setup.number(variation.recipe.seat))
-    assert isinstance(variation.recipe.other_leg, PlantedLeg)
-    surface = setup.number(variation.recipe.other_leg.rests_on)
-    legs = {side: _planted(body, side, hips[side], surface, np.zeros(setup.size)) for side in SIDES}
+def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges) -> Posture:
+    """Half kneeling on the way to the floor and up: one knee down, the other foot ahead. One posture."""
+    one: Indices = np.zeros(1, dtype=np.int32)
+    down = technique.knee_down
+    hip_z = np.array([body.length_cm("thigh") + body.length_cm("knee_above_rest") - body.length_cm("hip_above_seat")])
+    legs = {
+        down: kneeling(body, down, hip_centre(body, down, hip_z), one),
+        down.other: planted(
+            body, down.other, hip_centre(body, down.other, hip_z), np.zeros(1), np.array([technique.foot_ahead_cm]), one
+        ),
+    }
+    setup = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
+    named = Flags(worked=("kneeling",), overall=("floor",) if technique.chair else ("floor", "without_chair"))
     return _assemble(
         body,
         ranges,
         legs,
-        np.zeros(setup.size),
-        {Side.LEFT: None, Side.RIGHT: None},
+        _Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
+               "kneeling"),
+        dict(technique.carries),
+        _flags(named, down, setup, needs_arms=False),
+        worked=None,
+        check_seat_height=False,
+        exempt_from_band=False,
+    )  # fmt: skip
+
+
+def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
+    """Sitting upright on the seat with both feet down: where the pose starts from and ends."""
+    rule = variation.recipe.other_rule
+    rests_on = rule.rests_on if isinstance(rule, PlantedLeg) else "floor"
+    seat, zero = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    every: Indices = np.arange(setup.size, dtype=np.int32)
+    legs = {
+        side: planted(body, side, hip_centre(body, side, seat), setup.number(rests_on, side), zero, every)
+        for side in SIDES
+    }
+    return _assemble(
+        body,
+        ranges,
+        legs,
+        _Upper(zero),
+        None,
         _flags(Flags(), None, setup, needs_arms=False),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,
     )
+
+
+LEGS_LONG_LEAN_DEG = -15.0
+"""Resting with the legs long one leans back on the hands a little."""
+
+LEGS_LONG_APART_DEG = 10.0
+COUNTER_LEG = LongLeg(rule="long")
+
+
+def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
+    """Legs long and still on the same seat, leaning back on the hands; lying, simply stretched out."""
+    seat, zero = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    every: Indices = np.arange(setup.size, dtype=np.int32)
+    legs = {
+        side: long(body, side, hip_centre(body, side, seat), zero, None, zero + LEGS_LONG_APART_DEG, every)
+        for side in SIDES
+    }
+    lying = variation.position in LYING
+    return _assemble(
+        body,
+        ranges,
+        legs,
+        _Upper(zero + (-90.0 if lying else LEGS_LONG_LEAN_DEG), Hands(on="floor_behind", carry=0.2), False,
+               variation.position),
+        None,
+        _flags(Flags(overall=("supine",) if lying else ()), None, setup, needs_arms=False),
+        worked=None,
+        check_seat_height=False,
+        exempt_from_band=False,
+    )  # fmt: skip

@@ -1,4 +1,4 @@
-"""Ways of getting onto and off a seat, from ``data/norms/transfers.yaml``."""
+"""Ways of getting onto and off a seat or the floor, from ``data/norms/transfers.yaml``."""
 
 from __future__ import annotations
 
@@ -19,8 +19,20 @@ class Technique(Record):
     gentle: bool
 
 
+class FloorTechnique(Record):
+    """One way to the floor and up again, judged at its hardest moment: half kneeling on ``knee_down``."""
+
+    id: str
+    knee_down: Side
+    foot_ahead_cm: float
+    lean_deg: float
+    carries: dict[Side, float]
+    chair: bool
+
+
 class Transfers(Record):
     chair: tuple[Technique, ...]
+    floor: tuple[FloorTechnique, ...]
 
 
 @cache

@@ -10,7 +10,7 @@ import datetime as dt
 from dataclasses import dataclass
 from enum import StrEnum
 
-from asketa_core.clientfile import Response
+from asketa_core.clientfile import ClientFile, Pregnancy, Response
 
 FLARE_KINDS = frozenset({"pinching", "sharp", "tingling", "numb"})
 FLARE_PLACES = frozenset({"knee", "groin"})
@@ -40,8 +40,27 @@ class Judged:
     detail: str | int | None = None
 
 
-def judge_response(response: Response, allowed: int, now: dt.datetime) -> Judged:
-    """Classify one response. ``allowed`` is the discomfort this client may have (0–5), ``now`` local time.
+def judge_responses(client: ClientFile, now: dt.datetime) -> dict[str, Judged]:
+    """Every response of a client by its id, each by the rules of its day."""
+    return {
+        response.id: judge_response(
+            response, client.settings.discomfort_allowed, now, is_expecting(client, response.date)
+        )
+        for response in client.responses
+    }
+
+
+def is_expecting(client: ClientFile, date: dt.date) -> bool:
+    """Whether a pregnancy is recorded and no birth by this date."""
+    return any(
+        isinstance(entry, Pregnancy) and (entry.facts.born_on is None or date < entry.facts.born_on)
+        for entry in client.entries
+    )
+
+
+def judge_response(response: Response, allowed: int, now: dt.datetime, expecting: bool = False) -> Judged:
+    """Classify one response. ``allowed`` is the discomfort this client may have (0–5), ``now`` local time;
+    ``expecting`` allows none, whatever is set, and leaves the flare at more than five or its kind.
 
     Flare is tested first; an unanswered morning is pending until noon two days later and counts as
     watch from then on.
@@ -59,7 +78,9 @@ def judge_response(response: Response, allowed: int, now: dt.datetime) -> Judged
     for sign in response.signs:
         if sign in FLARE_SIGNS:
             return flare("sign", sign)
-    if discomfort > FLARE_ABOVE or discomfort > allowed + WATCH_BAND:
+    if expecting:
+        allowed = 0
+    if discomfort > FLARE_ABOVE or (discomfort > allowed + WATCH_BAND and not expecting):
         return flare("high", discomfort)
     if rise >= FLARE_RISE:
         return flare("rise", rise)

@@ -13,9 +13,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from asketa_core.clientfile import ClientFile, HipReplacement, Response, SlotValue
+from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Response, SlotValue
+from asketa_core.limits import bones
 from asketa_core.poses.library import Variation, variation
-from asketa_core.progress.responses import Judged, Tolerance
+from asketa_core.progress.responses import Judged, Tolerance, is_expecting
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened
 from asketa_core.words.catalogue import lookup, say
@@ -72,12 +73,28 @@ def recently_operated(client: ClientFile, date: dt.date) -> bool:
     def recent(operation: dt.date | None) -> bool:
         return operation is None or date - operation < first_weeks
 
-    return any(
-        recent(entry.facts.date)
-        if isinstance(entry, HipReplacement)
-        else entry.facts.operated != "no" and recent(entry.facts.operation_date)
-        for entry in client.entries
+    def operated(entry: AnyEntry) -> bool:
+        if isinstance(entry, HipReplacement):
+            return recent(entry.facts.date)
+        return isinstance(entry, KneePain) and entry.facts.operated != "no" and recent(entry.facts.operation_date)
+
+    return any(operated(entry) for entry in client.entries)
+
+
+def keeps_range(client: ClientFile, date: dt.date) -> bool:
+    """Whether steps go only toward strength or longer holds: in pregnancy, and with bones of the first row."""
+    return is_expecting(client, date) or any(
+        isinstance(entry, Bones) and bones.row_of(entry.facts) in (1, None) for entry in client.entries
     )
+
+
+CAREFUL = (Action.NOT_TRIED, Action.OFFER, Action.STAY, Action.REVIEW, Action.STEP_BACK, Action.LEAVE_OUT)
+"""Decisions from the least to the most careful."""
+
+
+def shared_decision(left: Decision, right: Decision) -> Decision:
+    """One decision for a shape both legs share: the more careful side decides."""
+    return max(left, right, key=lambda decision: CAREFUL.index(decision.action))
 
 
 def step_of(response: Response) -> Step:
@@ -108,11 +125,12 @@ def next_step(
     after_operation: bool,
     tightens_on: dt.date | None,
     today: dt.date,
+    keep_range: bool = False,
 ) -> Decision:
     """Decide from the judged responses of one side and family, oldest first.
 
     ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a
-    limit of this client tightens, if any.
+    limit of this client tightens, if any; ``keep_range`` offers longer holds but never more range.
     """
     if not judged:
         return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
@@ -134,7 +152,7 @@ def next_step(
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=f"{tightens_on:%-d %B}")
-    return _offer(judged, here, screen_of, calm)
+    return _offer(judged, here, screen_of, calm, keep_range)
 
 
 def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
@@ -176,7 +194,7 @@ def step_back_from(variation_id: str, setup: Mapping[str, SlotValue], screen_of:
     return None
 
 
-def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int) -> Decision:
+def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int, keep_range: bool) -> Decision:
     """One change, the smallest first, each only if today's limits allow it."""
     rung = variation(here.variation)
     screened = screen_of(rung, here.setup)
@@ -187,12 +205,14 @@ def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int)
         seconds = min(here.dose_s + rung.hold.step, rung.hold.to)
         longer = Step(here.variation, here.setup, seconds)
         return _decision(Action.OFFER, "offer_seconds", longer, here, judged, count=calm, seconds=seconds)
+    if keep_range:
+        return _decision(Action.STAY, "keeps_range", here, here, judged, count=calm)
     less = _less_support(screened, row)
     if less is not None:
         name, less_row = less
         step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start)
         words = stack_words(screened.grid.stacks(less_row)[name])
-        label = rung.slots[name].label.lower()
+        label = rung.label_of(name).lower()
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
     if rung.step_forward is None:
         return _decision(Action.STAY, "top", here, here, judged, count=calm)

@@ -16,7 +16,7 @@ from asketa_core.props.kinds import Prop, Room, kinds
 
 SITTING_WIDTH_CM = 25.0
 SAME_HEIGHT_CM = 0.25
-"""Stacks nearer than this in height are one choice: the simplest of them is offered."""
+"""Stacks nearer than this in height are one choice unless a slot says otherwise: the simplest is offered."""
 
 
 class Use(StrEnum):
@@ -144,13 +144,14 @@ def buildable(
     allowed: Iterable[str] | None = None,
     faces: Iterable[str] | None = None,
     max_layers: int = 3,
+    apart_cm: float = SAME_HEIGHT_CM,
 ) -> list[Stack]:
     """Every stable stack the room can build, one per height, lowest first.
 
     ``on_chair`` starts from each chair of the room instead of the floor; ``allowed`` limits the kinds
     laid on top, ``faces`` the faces anything with faces may show.
     ``max_layers`` counts what lies on the chair or the floor. Where several stacks reach a height
-    (within ``SAME_HEIGHT_CM``), the one with the fewest items is kept, then the flattest.
+    (within ``apart_cm``), the one with the fewest items is kept, then the flattest.
     """
     kinds_allowed = None if allowed is None else frozenset(allowed)
     face_set = None if faces is None else frozenset(faces)
@@ -186,16 +187,15 @@ def buildable(
                 grow((seat,), {**stock, prop.id: prop.count - 1}, size.arms, max_layers)
     else:
         grow((), stock, False, max_layers)
-    return _one_per_height(found)
+    return _one_per_height(found, apart_cm)
 
 
-def _one_per_height(stacks: list[Stack]) -> list[Stack]:
+def _one_per_height(stacks: list[Stack], apart_cm: float) -> list[Stack]:
     """The simplest stack of each height. Firmness and arms are kept apart: they are choices too."""
     kept: list[Stack] = []
     for stack in sorted(stacks, key=lambda s: (s.items, s.tallness, s.key)):
         twin = any(
-            abs(stack.height_cm - other.height_cm) < SAME_HEIGHT_CM
-            and (stack.firm, stack.arms) == (other.firm, other.arms)
+            abs(stack.height_cm - other.height_cm) < apart_cm and (stack.firm, stack.arms) == (other.firm, other.arms)
             for other in kept
         )
         if not twin:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -12,13 +11,14 @@ from numpy.typing import NDArray
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
 from asketa_core.clientfile import SlotValue
-from asketa_core.poses.library import ChoiceSlot, NumberSlot, ShareOfRange, Slot, StackSlot, Variation
-from asketa_core.poses.settle import SetupBatch
+from asketa_core.poses.library import Variation
+from asketa_core.poses.posture import Indices
+from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, ShareOfRange, Slot, StackSlot
+from asketa_core.poses.setups import SetupBatch
 from asketa_core.props.kinds import Room
-from asketa_core.props.stacks import Stack, Use, buildable, fits_stock, nearest
+from asketa_core.props.stacks import Stack, Use, buildable, nearest
 from asketa_core.units import Array, Side
 
-Indices = NDArray[np.int32]
 SAME_STEP_CM = 1.0
 """Heights this close count as the same set-up when one is remembered."""
 
@@ -74,18 +74,6 @@ class Grid:
     def size(self) -> int:
         return len(self.indices)
 
-    def reduced_to(self, names: Sequence[str]) -> tuple[SetupBatch, Indices]:
-        """The distinct combinations of some slots as a batch of their own, and its row for every row
-        of the grid."""
-        columns = [k for k, axis in enumerate(self.axes) if axis.name in names]
-        _, first, rows = np.unique(self.indices[:, columns], axis=0, return_index=True, return_inverse=True)
-        batch = SetupBatch(
-            {axis.name: self.batch.values[axis.name][first] for k, axis in enumerate(self.axes) if k in columns},
-            self.batch.soft_seat[first],
-            self.batch.arms[first],
-        )
-        return batch, rows.astype(np.int32).ravel()
-
     def setup(self, index: int) -> dict[str, SlotValue]:
         return {axis.name: axis.value(int(self.indices[index, k])) for k, axis in enumerate(self.axes)}
 
@@ -113,16 +101,21 @@ class Grid:
 
 def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | None:
     stacks = buildable(
-        room, Use(slot.use), slot.base == "chair", allowed=slot.kinds, faces=slot.faces, max_layers=slot.max_layers
+        room, Use(slot.use), slot.base == "chair", slot.kinds, slot.faces, slot.max_layers, slot.apart_cm
     )
     if slot.required:
         stacks = [stack for stack in stacks if stack.layers]
     if slot.base == "chair":
         level = body.level_seat_cm
         stacks = [s for s in stacks if abs(s.height_cm - level) <= SEAT_BAND_CM]
+    if slot.between_cm is not None:
+        low, high = slot.between_cm
+        stacks = [s for s in stacks if low <= s.height_cm <= high]
     if not stacks:
         return None
     plain = 0
+    if not isinstance(slot.plain, str):
+        plain = min(range(len(stacks)), key=lambda i: abs(stacks[i].height_cm - float(slot.plain)))
     if slot.plain == "base_only" and slot.base == "chair":
         bare = [i for i, stack in enumerate(stacks) if len(stack.layers) == 1]
         plain = min(bare, key=lambda i: abs(stacks[i].height_cm - body.level_seat_cm), default=0)
@@ -155,7 +148,7 @@ def build_grid(
 ) -> Grid | NoGrid:
     """Every set-up of a variation for one side that the room can build."""
     axes: list[Axis] = []
-    for name, slot in variation.slots.items():
+    for name, slot in variation.setup_slots.items():
         axis: Axis | None
         if isinstance(slot, StackSlot):
             axis = _stack_axis(name, slot, room, body)
@@ -171,8 +164,7 @@ def build_grid(
         axes.append(axis)
     # Choices change no geometry: they stay at their plain value here and are set afterwards.
     lengths = [1 if axis.options else len(axis.numbers) for axis in axes]
-    combinations = np.stack(np.meshgrid(*[np.arange(n) for n in lengths], indexing="ij"), axis=-1)
-    indices: Indices = combinations.reshape(-1, len(axes)).astype(np.int32)
+    indices: Indices = np.indices(lengths, dtype=np.int32).reshape(len(axes), int(np.prod(lengths))).T.copy()
     for k, axis in enumerate(axes):
         if axis.options:
             indices[:, k] = axis.plain
@@ -183,21 +175,31 @@ def build_grid(
     for k, axis in enumerate(axes):
         if axis.stacks:
             items += np.array([stack.items for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
-    seat_axis = next(k for k, axis in enumerate(axes) if axis.name == variation.recipe.seat)
-    seats = axes[seat_axis].stacks
+    seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat)
+    soft, arms = np.zeros(len(indices), dtype=bool), np.ones(len(indices), dtype=bool)
+    if seats is not None:
+        at, stacks = seats
+        soft = np.array([not seat.firm for seat in stacks])[indices[:, at]]
+        arms = np.array([seat.arms for seat in stacks])[indices[:, at]]
+    geometric = [(k, axis) for k, axis in enumerate(axes) if not axis.options]
+    columns: dict[str, Indices] = {axis.name: np.ascontiguousarray(indices[:, k]) for k, axis in geometric}
     batch = SetupBatch(
-        values={axis.name: axis.numbers[indices[:, k]] for k, axis in enumerate(axes) if not axis.options},
-        soft_seat=np.array([not seat.firm for seat in seats])[indices[:, seat_axis]],
-        arms=np.array([seat.arms for seat in seats])[indices[:, seat_axis]],
+        values={axis.name: axis.numbers[columns[axis.name]] for _, axis in geometric},
+        soft_seat=soft,
+        arms=arms,
+        axes={axis.name: axis.numbers for _, axis in geometric},
+        indices=columns,
     )
     return Grid(tuple(axes), indices, items, batch)
 
 
 def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:
-    """Which combinations the room's stock covers, (n,). Each distinct combination of stacks is asked once."""
-    columns = [k for k, axis in enumerate(axes) if axis.stacks]
-    sizes = [len(axes[k].stacks) for k in columns]
-    allowed = np.zeros(sizes, dtype=bool)
-    for combination in itertools.product(*[range(size) for size in sizes]):
-        allowed[combination] = fits_stock(room, (axes[k].stacks[i] for k, i in zip(columns, combination, strict=True)))
-    return np.asarray(allowed[tuple(indices[:, k] for k in columns)])
+    """Which combinations the room's stock covers, (n,)."""
+    stock = {prop.id: prop.count for prop in room.props}
+    order = list(stock)
+    need = np.zeros((len(indices), len(order)), dtype=np.int16)
+    for k, axis in enumerate(axes):
+        if axis.stacks:
+            takes = np.array([[stack.used[prop_id] for prop_id in order] for stack in axis.stacks], dtype=np.int16)
+            need += takes[indices[:, k]]
+    return np.asarray((need <= np.array([stock[prop_id] for prop_id in order])).all(axis=1))

@@ -1,14 +1,14 @@
 """Screening every set-up of a variation and choosing the best few.
 
 Everything the body does is judged: the pose, the way in and out, and the counter position. The
-choice is lexicographic: no stop, no open question, fewest cautions, purpose nearest its target,
-fewest items, largest worst margin, nearest to what was last used; ties by slot order.
+choice is lexicographic: no stop, no open question, fewest cautions (in shapes with two schools then the
+longest back), purpose nearest its target, fewest items, largest worst margin, nearest to what was last used; ties by slot order.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 import numpy as np
@@ -18,13 +18,21 @@ from asketa_core.body.ranges import Ranges
 from asketa_core.clientfile import SlotValue
 from asketa_core.limits.judge import Judgement, Levels, Totals, judge_all, total
 from asketa_core.limits.model import Limit, Phase, Severity, Term
-from asketa_core.poses.library import LiftFoot, Variation
-from asketa_core.poses.posture import Posture, Readout, Trouble
-from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_transfer
-from asketa_core.poses.transfers import Technique, transfers
+from asketa_core.poses.library import Counter, Variation
+from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
+from asketa_core.poses.recipe import LiftFoot, PlantedLeg, Work
+from asketa_core.poses.settle import (
+    settle_floor_transfer,
+    settle_legs_long,
+    settle_pose,
+    settle_quiet_sitting,
+    settle_transfer,
+)
+from asketa_core.poses.setups import SetupBatch
+from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import Room
-from asketa_core.setup.grid import Grid, Indices, NoGrid, build_grid
-from asketa_core.units import Array, Mask, Side
+from asketa_core.setup.grid import Grid, NoGrid, build_grid
+from asketa_core.units import SIDES, Array, Mask, Side
 
 PURPOSE_BAND = (70.0, 95.0)
 PURPOSE_TARGET = 85.0
@@ -33,6 +41,10 @@ PURPOSE_TARGET = 85.0
 
 WORTH_HAVING = 0.6
 """An alternative set-up keeps at least this part of the best one's purpose."""
+
+
+Memo = dict[object, list["Stage"]]
+"""Ways onto a seat or the floor already judged."""
 
 
 class Verdict(StrEnum):
@@ -46,8 +58,8 @@ class Verdict(StrEnum):
 class Stage:
     """One thing the body does: a posture of the pose or of its way, with its judgements.
 
-    ``rows`` (n,) says which set-up of the posture's own batch belongs to each row of the grid: what
-    depends on the seat alone is settled once per seat. Judgements are over the grid.
+    ``rows`` (n,) says which case of the posture's own batch belongs to each row of the grid: what
+    depends on the seat alone is settled and judged once per seat.
     """
 
     phase: Phase
@@ -66,7 +78,7 @@ class Screened:
     grid: Grid
     stages: tuple[Stage, ...]
     transfer_stages: tuple[Stage, ...]
-    techniques: tuple[Technique, ...]
+    techniques: tuple[str, ...]
     technique: Levels
     totals: Totals
     possible: Mask
@@ -104,17 +116,17 @@ class Screened:
 
     @property
     def shown(self) -> int:
-        """The set-up a verdict is shown with: the plain one where it is clear, else the best found."""
+        """The set-up a verdict is shown with: the plain one where it is clear and no other saves a
+        caution, else the best found."""
         plain = self.grid.plain
-        return plain if plain is not None and self.verdict is Verdict.CLEAR else self.best
+        if plain is None or self.verdict is not Verdict.CLEAR:
+            return self.best
+        return self.best if self.totals.cautions[self.best] < self.totals.cautions[plain] else plain
 
     def stages_at(self, index: int) -> list[Stage]:
         """Everything the body does at one set-up, the transfer by the technique chosen for it."""
         chosen = [self.transfer_stages[int(self.technique[index])]] if self.transfer_stages else []
         return [*self.stages, *chosen]
-
-    def judgements_at(self, index: int) -> list[Judgement]:
-        return [judgement for stage in self.stages_at(index) for judgement in stage.judgements]
 
     def troubles_at(self, index: int) -> list[tuple[Trouble, Side, float]]:
         """What this body cannot meet, with amounts in the trouble's own unit."""
@@ -135,30 +147,58 @@ def own_limits(variation: Variation, side: Side) -> list[Limit]:
     return [Limit("shape.shin_level", None, "shape", side, Severity.CAUTION, (term,), phases=("pose",), exact=True)]
 
 
-def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges, size: int) -> Array:
-    """Smallest demand as per cent of the client's range over what does the work, (n,)."""
-    shares = [
-        100.0 * posture.readouts[(Readout(work.quantity), side)] / ranges.get(work.range, side).value_deg
-        for work in variation.recipe.works
+def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges) -> Array:
+    """Smallest demand as per cent of the client's range over what does the work, (n,). In shared shapes the
+    side that is worked hardest counts: it is the one that must not be asked too much."""
+    sides = SIDES if variation.shared else (side,)
+    by_side = [
+        np.min(np.stack([_kept(work, s, posture, ranges) for work in variation.recipe.works]), axis=0) for s in sides
     ]
-    middle = [share[min(1, share.shape[0] - 1)] for share in shares]
-    return np.broadcast_to(np.min(np.stack(middle), axis=0), (size,))
+    return np.asarray(np.max(np.stack(by_side), axis=0))
 
 
-def _possible(stages: Sequence[Stage], size: int) -> Mask:
-    impossible = np.zeros(size, dtype=bool)
-    for stage in stages:
-        for mask in stage.posture.troubles.values():
-            impossible |= mask[stage.rows]
+ROUNDING_FREE_DEG = 15.0
+ROUNDING_STEP_DEG = 5.0
+
+
+def _rounding(variation: Variation, posture: Posture) -> Array:
+    """In a shape with two schools, how much rounding is left beyond what passes, in steps of 5°, (n,):
+    between set-ups of equal cautions the one that leaves the back longest comes first. Zero elsewhere."""
+    if variation.schools is None:
+        return np.zeros(posture.size)
+    key = (Readout.SPINE_FLEXION, None)
+    worst = posture.extremes(key).high[posture.readouts[key].rows]
+    return np.asarray(np.ceil(np.maximum(worst - ROUNDING_FREE_DEG, 0.0) / ROUNDING_STEP_DEG))
+
+
+def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
+    column = posture.readouts[(Readout(work.quantity), side)]
+    middle = column.values[min(1, len(column.values) - 1)][column.rows]
+    return np.asarray(middle if work.range is None else 100.0 * middle / ranges.get(work.range, side).value_deg)
+
+
+def _passable(stage: Stage) -> Mask:
+    """What of a stage's own cases this body can do."""
+    impossible = np.zeros(stage.posture.size, dtype=bool)
+    for mask in stage.posture.troubles.values():
+        impossible |= mask
     return ~impossible
 
 
-def _choose_technique(stages: Sequence[Stage], size: int) -> Levels:
-    """For each set-up the technique that comes out gentlest; the plain one wins ties."""
+def _possible(stages: Sequence[Stage], size: int) -> Mask:
+    possible = np.ones(size, dtype=bool)
+    for stage in stages:
+        possible &= _passable(stage)[stage.rows]
+    return possible
+
+
+def _choose_technique(stages: Sequence[Stage]) -> Levels:
+    """For each case the technique that comes out gentlest; the plain one wins ties."""
     scores = []
     for stage in stages:
-        sums = total(stage.judgements, size)
-        blocked = ~_possible([stage], size)
+        size = stage.posture.size
+        sums = total([(stage.judgements, np.arange(size, dtype=np.int32))], size)
+        blocked = ~_passable(stage)
         scores.append(
             (
                 blocked * 1_000_000 + sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions
@@ -167,14 +207,31 @@ def _choose_technique(stages: Sequence[Stage], size: int) -> Levels:
     return np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
 
 
-def _pick(arrays: Sequence[np.ndarray[tuple[int, ...], np.dtype[np.generic]]], choice: Levels) -> Array:
-    return np.asarray(np.take_along_axis(np.stack(arrays), choice[None, :].astype(int), axis=0)[0])
+def _picked(stages: Sequence[Stage], technique: Levels) -> list[Judgement]:
+    """The judgements of the chosen technique of each case."""
+    found = []
+    for number, stage in enumerate(stages):
+        mine = technique == number
+        if mine.any():
+            found += [
+                Judgement(
+                    j.limit, j.phase, np.where(mine, j.severity, 0).astype(np.int8), np.where(mine, j.margin, np.inf),
+                    j.within_error & mine,
+                )
+                for j in stage.judgements
+            ]  # fmt: skip
+    return found
 
 
 def _resting_slots(variation: Variation) -> list[str]:
     """Slots besides the seat that quiet sitting depends on."""
-    rests_on = variation.recipe.other_leg.rests_on
-    return [rests_on] if rests_on in variation.slots else []
+    rule = variation.recipe.other_rule
+    return [rule.rests_on] if isinstance(rule, PlantedLeg) and rule.rests_on in variation.slots else []
+
+
+def _counter(which: Counter, variation: Variation, body: Body, ranges: Ranges, seated: SetupBatch) -> Posture:
+    settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
+    return settle(variation, body, ranges, seated)
 
 
 def screen(
@@ -186,59 +243,48 @@ def screen(
     limits: Sequence[Limit],
     last_used: Mapping[str, SlotValue] | None = None,
     choices: Mapping[str, str] | None = None,
+    memo: Memo | None = None,
 ) -> Screened | NoGrid:
     """Judge every set-up this room can build for one variation and worked side.
 
     ``choices`` sets slots that change no geometry (how the foot is held) to something else than plain.
+    ``memo`` keeps what variations share (ways onto seats and the floor); one per body, room and limits.
     """
     grid = build_grid(variation, side, body, ranges, room, choices or {})
     if isinstance(grid, NoGrid):
         return grid
     n = grid.size
-    every = [*limits, *own_limits(variation, side)]
-
+    memo = {} if memo is None else memo
+    own = own_limits(variation, side)
     everything = np.arange(n, dtype=np.int32)
-    seated, seat_rows = grid.reduced_to([variation.recipe.seat, *_resting_slots(variation)])
 
-    def stage(phase: Phase, name: str, posture: Posture, rows: Indices = everything) -> Stage:
-        size = n if rows is everything else seated.size
-        judged = judge_all(every, posture, phase, size)
-        if rows is not everything:
-            judged = [judgement.at(rows) for judgement in judged]
-        return Stage(phase, name, posture, tuple(judged), rows)
+    def stage(phase: Phase, name: str, posture: Posture) -> Stage:
+        return Stage(phase, name, posture, tuple(judge_all([*limits, *own], posture, phase)), everything)
 
     pose = settle_pose(variation, side, body, ranges, grid.batch)
     stages = [stage("pose", "pose", pose)]
-    transfer_stages: list[Stage] = []
     for step in variation.recipe.way:
         if isinstance(step, LiftFoot):
             lifted = settle_pose(variation, side, body, ranges, grid.batch, step.lift_foot_cm)
             stages.append(stage("way", "lift_foot", lifted))
-        else:
-            transfer_stages = [
-                stage("transfer", technique.id, settle_transfer(technique, variation, body, ranges, seated), seat_rows)
-                for technique in transfers().chair
-            ]
-    if "sit_quiet" in variation.counter:
-        quiet = settle_quiet_sitting(variation, body, ranges, seated)
-        stages.append(stage("counter", "sit_quiet", quiet, seat_rows))
+    rested, rested_rows = grid.batch.reduced([variation.recipe.seat, *_resting_slots(variation)])
+    for which in variation.counter:
+        posture = _counter(which, variation, body, ranges, rested)
+        stages.append(Stage("counter", which, posture, tuple(judge_all(limits, posture, "counter")), rested_rows))
+    transfer_stages = _transfer_stages(variation, body, ranges, room, limits, grid, memo)
 
-    technique = np.zeros(n, dtype=np.int8)
-    sums = total([j for s in stages for j in s.judgements], n)
+    parts: list[tuple[Sequence[Judgement], Indices]] = [(stage.judgements, stage.rows) for stage in stages]
     possible = _possible(stages, n)
+    technique = np.zeros(n, dtype=np.int8)
     if transfer_stages:
-        technique = _choose_technique(transfer_stages, n)
-        per_technique = [
-            total([j for s in (*stages, transfer) for j in s.judgements], n) for transfer in transfer_stages
-        ]
-        sums = Totals(
-            stops=_pick([t.stops for t in per_technique], technique).astype(np.int8),
-            asks=_pick([t.asks for t in per_technique], technique).astype(np.int8),
-            cautions=_pick([t.cautions for t in per_technique], technique).astype(np.int8),
-            margin=_pick([t.margin for t in per_technique], technique),
-        )
-        possible &= _pick([_possible([t], n) for t in transfer_stages], technique).astype(bool)
-    purpose = purpose_kept(variation, side, pose, ranges, n)
+        rows = transfer_stages[0].rows
+        chosen = _choose_technique(transfer_stages)
+        technique = chosen[rows]
+        parts.append((_picked(transfer_stages, chosen), rows))
+        passable = np.stack([_passable(s) for s in transfer_stages])
+        possible &= np.take_along_axis(passable, chosen[None, :].astype(int), axis=0)[0][rows]
+    sums = total(parts, n)
+    purpose = purpose_kept(variation, side, pose, ranges)
     away = np.zeros(n) if last_used is None else grid.steps_from(grid.indices[grid.nearest(last_used)].tolist())
     order = np.lexsort(
         (
@@ -247,6 +293,7 @@ def screen(
             -np.round(np.clip(sums.margin, -99, 99), 1),
             grid.items,
             np.round(np.abs(purpose - PURPOSE_TARGET)),
+            _rounding(variation, pose),
             sums.cautions,
             sums.asks > 0,
             sums.stops,
@@ -254,15 +301,55 @@ def screen(
         )
     )
     return Screened(
-        variation, side, grid, tuple(stages), tuple(transfer_stages), transfers().chair, technique, sums, possible,
-        purpose, order,
+        variation, side, grid, tuple(stages), tuple(transfer_stages), tuple(s.name for s in transfer_stages), technique,
+        sums, possible, purpose, order,
     )  # fmt: skip
+
+
+def _transfer_stages(
+    variation: Variation,
+    body: Body,
+    ranges: Ranges,
+    room: Room,
+    limits: Sequence[Limit],
+    grid: Grid,
+    memo: Memo,
+) -> list[Stage]:
+    """Every way onto and off the seat or the floor. Judged once for all variations that share it."""
+    n = grid.size
+    if "floor_transfer" in variation.recipe.way:
+        if "floor" not in memo:
+            has_chair = any(prop.kind == "chair" and prop.count > 0 for prop in room.props)
+            memo["floor"] = [
+                _judged("floor_transfer", t.id, settle_floor_transfer(t, body, ranges), limits)
+                for t in transfers().floor
+                if has_chair or not t.chair
+            ]
+        rows = np.zeros(n, dtype=np.int32)
+        return [replace(stage, rows=rows) for stage in memo["floor"]]
+    if "chair_transfer" not in variation.recipe.way:
+        return []
+    seated, rows = grid.batch.reduced([variation.recipe.seat])
+    key = ("chair", seated.number(variation.recipe.seat).tobytes(), seated.arms.tobytes(), seated.soft_seat.tobytes())
+    if key not in memo:
+        memo[key] = [
+            _judged("transfer", t.id, settle_transfer(t, variation, body, ranges, seated), limits)
+            for t in transfers().chair
+        ]
+    return [replace(stage, rows=rows) for stage in memo[key]]
+
+
+def _judged(phase: Phase, name: str, posture: Posture, limits: Sequence[Limit]) -> Stage:
+    own = np.arange(posture.size, dtype=np.int32)
+    return Stage(phase, name, posture, tuple(judge_all(limits, posture, phase)), own)
 
 
 class Trade(StrEnum):
     """Why a set-up is among the few offered."""
 
     BEST = "best"
+    RAISE_SEAT = "raise_seat"
+    SUPPORT_KNEES = "support_knees"
     FEWEST_ITEMS = "fewest_items"
     MOST_MARGIN = "most_margin"
     AS_LAST_TIME = "as_last_time"
@@ -289,12 +376,32 @@ def best_few(
     if last_used is not None:
         last = screened.grid.nearest(last_used)
         offer(Trade.AS_LAST_TIME, last if screened.allowed(last) else None)
+    for trade, row in _schools(screened, rows):
+        offer(trade, row)
     same_items = [row for row in kept if screened.grid.items[row] < screened.grid.items[best]]
     offer(Trade.FEWEST_ITEMS, min(same_items, key=lambda r: (screened.grid.items[r], rows.index(r)), default=None))
     finite = [row for row in kept if np.isfinite(screened.totals.margin[row])]
     offer(Trade.MOST_MARGIN, max(finite, key=lambda r: round(float(screened.totals.margin[r]), 1), default=None))
     inside = [row for row in kept if screened.purpose[row] <= PURPOSE_BAND[1]]
     offer(Trade.MOST_PURPOSE, max(inside, key=lambda r: round(float(screened.purpose[r])), default=None))
+    return found
+
+
+def _schools(screened: Screened, rows: Sequence[int]) -> list[tuple[Trade, int]]:
+    """The best set-up of each school of a stiff seated shape: the seat raised and nothing under the knees,
+    and the knees supported on the lowest seat that allows it."""
+    schools = screened.variation.schools
+    if schools is None:
+        return []
+    columns = {axis.name: k for k, axis in enumerate(screened.grid.axes)}
+    indices = screened.grid.indices
+    knees = [k for name, k in columns.items() if name.startswith(schools.support_knees)]
+    seat = columns[schools.raise_seat]
+    bare = [row for row in rows if not indices[row, knees].any()]
+    supported = [row for row in rows if indices[row, knees].all()]
+    found = [(Trade.RAISE_SEAT, bare[0])] if bare else []
+    if supported:
+        found.append((Trade.SUPPORT_KNEES, min(supported, key=lambda row: (int(indices[row, seat]), rows.index(row)))))
     return found
 
 

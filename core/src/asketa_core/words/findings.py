@@ -61,7 +61,18 @@ def _label(kind: str, facts: Mapping[str, object]) -> str:
     if kind == "knee_pain":
         diagnosis = str(params["diagnosis"])
         params["diagnosis"] = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
+    if kind == "pregnancy":
+        if params["born"]:
+            return say("entries", kind, "born")
+        return say("entries", kind, "undated" if params["week"] is None else "therapist", **params)
+    if kind == "bones":
+        params["row"] = row_words(params["row"])
     return say("entries", kind, "therapist", **params)
+
+
+def row_words(row: object) -> str:
+    """Which row of the bone rules holds, in words."""
+    return say("facts", "row_unknown" if row is None else f"row_{row}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,30 +105,29 @@ def limit_words(limit: Limit, voice: str) -> str:
     """The catalogue's sentence for a limit, with its figures."""
     figures = [numbers.exact(term.value, unit_of(term.readout)) for term in limit.terms if term.readout is not None]
     last = next((term for term in reversed(limit.terms) if term.readout is not None), None)
-    shown = f"{last.value:g}" if last is not None else ""
+    shown = f"{round(last.value, 1):g}" if last is not None else ""
     return say("limits", limit.code, voice, limit=shown, limits=listing(figures))
 
 
 def _judged_value(term: Term, side: Side | None, posture: Posture, row: int) -> tuple[float, float]:
     """The worst value over the client's ranges and its error."""
     assert term.readout is not None
-    key = (term.readout, side) if (term.readout, side) in posture.readouts else (term.readout, None)
-    low, high, error = posture.spread(*key)
-    worst = high if term.above is not None else low
-    at = min(row, len(worst) - 1)
-    return float(worst[at]), float(error[min(row, len(error) - 1)])
+    key = posture.key(term.readout, side)
+    assert key is not None
+    low, high, error = posture.spread_at(*key, row)
+    return (high if term.above is not None else low), error
 
 
 def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
     """Judgements of one kind at one set-up as one finding; the tightest leads, all are named."""
-    judgements = sorted(judgements, key=lambda j: (-int(j.severity[index]), float(j.margin[index])))
+    row = int(stage.rows[index])
+    judgements = sorted(judgements, key=lambda j: (-int(j.severity[row]), float(j.margin[row])))
     lead = judgements[0]
     limit = lead.limit
-    binding = [j for j in judgements if j.severity[index] == lead.severity[index]]
+    binding = [j for j in judgements if j.severity[row] == lead.severity[row]]
     labels = listing(list(dict.fromkeys(entry_label(j.limit) for j in binding)))
-    within = bool(lead.within_error[index])
+    within = bool(lead.within_error[row])
     why = limit_words(limit, "therapist")
-    row = int(stage.rows[index])
     value = edge = margin = error = unit = None
     readout = None
     term = _display_term(limit)
@@ -140,7 +150,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         who = f"{sentence_case(limit.side.value)}: " if limit.side is not None else ""
         sentence = f"{who}{why} — {labels}"
     return Finding(
-        severity=Severity(int(lead.severity[index])).code,
+        severity=Severity(int(lead.severity[row])).code,
         side=limit.side.value if limit.side is not None else None,
         phase=stage.phase,
         codes=tuple(dict.fromkeys(j.limit.code for j in binding)),
@@ -171,11 +181,11 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
     grouped: dict[tuple[object, ...], list[tuple[Stage, Judgement]]] = {}
     for stage in screened.stages_at(index):
         for judgement in stage.judgements:
-            if judgement.severity[index]:
+            if judgement.severity[stage.rows[index]]:
                 grouped.setdefault(judgement.limit.kind, []).append((stage, judgement))
     found = []
     for members in grouped.values():
-        hardest_stage = min(members, key=lambda m: (-int(m[1].severity[index]), float(m[1].margin[index])))[0]
+        hardest_stage = min(members, key=lambda m: _hardness(m[0], m[1], index))[0]
         found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage], index))
     rank = {severity.code: -int(severity) for severity in Severity}
     return sorted(found, key=lambda f: (rank[f.severity], f.margin if f.margin is not None else -99.0))
@@ -189,11 +199,21 @@ def troubles_at(screened: Screened, index: int) -> list[str]:
     ]
 
 
+def _hardness(stage: Stage, judgement: Judgement, index: int) -> tuple[int, float]:
+    row = int(stage.rows[index])
+    return (-int(judgement.severity[row]), float(judgement.margin[row]))
+
+
 def short_words(limits: Iterable[Limit]) -> list[str]:
     """The few words each limit has for lists, each once."""
     return list(
         dict.fromkeys(
-            say("limits", limit.code, "short", limit=f"{t.value:g}" if (t := _display_term(limit)) is not None else "")
+            say(
+                "limits",
+                limit.code,
+                "short",
+                limit=f"{round(t.value, 1):g}" if (t := _display_term(limit)) is not None else "",
+            )
             for limit in limits
         )
     )

@@ -10,23 +10,30 @@ def rounded(value: float, unit: str) -> float:
         return ANGLE_STEP * round(value / ANGLE_STEP)
     if unit == "share":
         return round(100 * value)
-    return round(value)
+    return round(value, 1) if unit == "ratio" else round(value)
+
+
+MINUS = "\N{MINUS SIGN}"
+
+
+def _written(number: float, unit: str) -> str:
+    return f"{number:g}{unit_sign(unit)}".replace("-", MINUS)
 
 
 def unit_sign(unit: str) -> str:
-    return {"deg": "°", "cm": " cm", "percent": " %", "share": " % of body weight"}[unit]
+    return {"deg": "°", "cm": " cm", "percent": " %", "share": " % of body weight", "ratio": " ×"}[unit]
 
 
 def plain(value: float, unit: str) -> str:
     """A value on its own."""
     number = rounded(value, unit)
-    return f"{number:.0f}{unit_sign(unit)}" if number else f"0{unit_sign(unit)}"
+    return _written(number or 0.0, unit)
 
 
 def exact(value: float, unit: str) -> str:
     """A boundary as it was set, without rounding to 5°."""
     shown = round(100 * value, 1) if unit == "share" else round(value, 1)
-    return f"{shown:g}{unit_sign(unit)}"
+    return _written(shown, unit)
 
 
 def against(value: float, boundary: float, unit: str, above_is_beyond: bool, beyond: bool) -> str:
@@ -41,4 +48,4 @@ def against(value: float, boundary: float, unit: str, above_is_beyond: bool, bey
     if looks_beyond != beyond:
         over = beyond == above_is_beyond
         return f"just {'over' if over else 'under'} {exact(boundary, unit)}"
-    return f"{number:.0f}{unit_sign(unit)}"
+    return _written(number or 0.0, unit)

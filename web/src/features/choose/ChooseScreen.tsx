@@ -47,12 +47,15 @@ export function ChooseScreen() {
         sx={{
           display: 'flex',
           alignItems: 'center',
+          flexWrap: 'wrap',
           gap: 1,
-          pb: 1.5,
+          pb: 1.25,
           borderBottom: `1px solid ${colours.line}`,
         }}
       >
-        <Typography color="text.secondary">{t('choose.whatFor')}</Typography>
+        <Typography color="text.secondary" sx={{ whiteSpace: 'nowrap' }}>
+          {t('choose.whatFor')}
+        </Typography>
         {purposes.map((each) => (
           <Chip
             key={each}
@@ -66,7 +69,7 @@ export function ChooseScreen() {
           />
         ))}
         <Box
-          sx={{ ml: 'auto', display: 'flex', gap: 2, color: 'text.secondary', fontSize: '0.92rem' }}
+          sx={{ display: 'flex', gap: 2, color: 'text.secondary', fontSize: '0.88rem', width: '100%' }}
           aria-label={t('choose.legend')}
         >
           {VERDICTS.map((verdict) => (
@@ -83,7 +86,8 @@ export function ChooseScreen() {
           ladder={ladder}
           chosen={chosen}
           onChoose={(side, rung) => {
-            setChosen({ ...chosen, [side]: rung })
+            // A shape both legs share is chosen for both.
+            setChosen(ladder.shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
           }}
         />
       ))}

@@ -47,6 +47,7 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
         <Typography variant="h2">{ladder.name}</Typography>
         <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
           {ladder.about}
+          {ladder.side_means !== 'worked_leg' && ` ${t(`choose.sideMeans.${ladder.side_means}`)}`}
         </Typography>
       </Box>
       {lane('left')}

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
+import { colours } from '../../app/theme'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { Chosen } from './ChooseScreen'
 
@@ -56,7 +57,20 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
     <Box
       component="section"
       aria-live="polite"
-      sx={{ pt: 2, display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 3, alignItems: 'start' }}
+      sx={{
+        position: 'sticky',
+        bottom: 0,
+        bgcolor: 'background.default',
+        borderTop: `2px solid ${colours.ink}`,
+        pt: 1.25,
+        pb: 1.5,
+        maxHeight: '42vh',
+        overflowY: 'auto',
+        display: 'grid',
+        gridTemplateColumns: '1fr 1fr auto',
+        gap: 3,
+        alignItems: 'start',
+      }}
     >
       {lane('left')}
       {lane('right')}

@@ -74,6 +74,7 @@ export function ClientsScreen() {
           <Box aria-hidden sx={{ ...columns, color: 'text.secondary', fontSize: '0.85rem', pb: 0.75 }}>
             <span>{t('clients.client')}</span>
             <Box sx={{ color: colours.left, fontWeight: 700, textAlign: 'right' }}>{t('side.left')}</Box>
+            <Box sx={{ fontWeight: 700, textAlign: 'center' }}>{t('clients.whole')}</Box>
             <Box sx={{ color: colours.right, fontWeight: 700 }}>{t('side.right')}</Box>
             <span />
           </Box>
@@ -95,23 +96,19 @@ export function ClientsScreen() {
 
 const columns = {
   display: 'grid',
-  gridTemplateColumns: '300px 1fr 1fr 130px',
+  gridTemplateColumns: '270px 1fr 0.8fr 1fr 130px',
   columnGap: 3,
   px: 1.5,
 } as const
 
 function ClientRow({ client, practiceId }: { client: Schemas['ClientLine']; practiceId: string }) {
   const { t } = useTranslation()
-  const nothing = client.left.length + client.right.length === 0
+  const nothing = client.left.length + client.middle.length + client.right.length === 0
   return (
     <Box component="li" sx={{ borderTop: `1px solid ${colours.line}` }}>
       <Box
         component={Link}
-        to={clientAddress(
-          practiceId,
-          client.id,
-          client.left.length + client.right.length === 0 ? 'limits' : 'choose',
-        )}
+        to={clientAddress(practiceId, client.id, nothing ? 'limits' : 'choose')}
         sx={{
           ...columns,
           alignItems: 'center',
@@ -128,6 +125,7 @@ function ClientRow({ client, practiceId }: { client: Schemas['ClientLine']; prac
           </Box>
         </Box>
         <Records lines={client.left} align="right" colour={colours.left} />
+        <Records lines={client.middle} align="center" colour={colours.both} />
         <Records lines={client.right} align="left" colour={colours.right} />
         <Box sx={{ color: 'text.secondary', fontSize: '0.88rem', textAlign: 'right' }}>
           {nothing && <div>{t('clients.nothingRecorded')}</div>}
@@ -140,11 +138,14 @@ function ClientRow({ client, practiceId }: { client: Schemas['ClientLine']; prac
   )
 }
 
-function Records({ lines, align, colour }: { lines: string[]; align: 'left' | 'right'; colour: string }) {
-  const border =
-    align === 'right'
-      ? { borderRight: `3px solid ${colour}`, pr: 1.25 }
-      : { borderLeft: `3px solid ${colour}`, pl: 1.25 }
+const EDGES = {
+  right: { borderRight: 3, pr: 1.25 },
+  left: { borderLeft: 3, pl: 1.25 },
+  center: { borderLeft: 3, borderRight: 3, px: 1 },
+} as const
+
+function Records({ lines, align, colour }: { lines: string[]; align: keyof typeof EDGES; colour: string }) {
+  const border = { ...EDGES[align], borderColor: colour }
   return (
     <Box sx={{ textAlign: align, fontSize: '0.95rem', minHeight: 22, ...(lines.length > 0 ? border : {}) }}>
       {lines.map((line) => (

@@ -1,15 +1,19 @@
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 
-/** Where each kind of record is pinned, for the client's left; mirrored for the right. */
+/** Where each kind of record is pinned: for the client's left, mirrored for the right, or in the middle. */
 const PLACES: Record<Schemas['EntryEnvelope']['entry']['kind'], { x: number; y: number }> = {
   hip_replacement: { x: 41, y: 104 },
   knee_pain: { x: 43, y: 152 },
+  groin_pinch: { x: 46, y: 111 },
+  hamstrings: { x: 41, y: 128 },
+  pregnancy: { x: 50, y: 88 },
+  bones: { x: 50, y: 58 },
 }
 
 /** A map of the body from behind, so that the client's left is on the left. */
 export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
-  const label = entries.map((entry) => `${entry.entry.side}: ${entry.label}`).join('; ')
+  const label = entries.map((entry) => [entry.entry.side, entry.label].filter(Boolean).join(': ')).join('; ')
   return (
     <svg viewBox="0 0 100 212" width="100%" role="img" aria-label={label || 'body from behind'}>
       <g fill="#D8D0BE">
@@ -24,13 +28,14 @@ export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
       <path d="M50 36v68" stroke="#BDB29B" strokeWidth="1" strokeDasharray="1.5 3" />
       {entries.map((entry) => {
         const place = PLACES[entry.entry.kind]
-        const left = entry.entry.side === 'left'
-        const x = left ? place.x : 100 - place.x
+        const side = entry.entry.side ?? null
+        const x = side === 'right' ? 100 - place.x : place.x
+        const colour = side === null ? colours.ink : side === 'left' ? colours.left : colours.right
         return (
-          <g key={entry.id} stroke={left ? colours.left : colours.right}>
-            <path d={`M${left ? 0 : 100} ${place.y}H${x}`} strokeWidth="0.8" />
+          <g key={entry.id} stroke={colour}>
+            {side !== null && <path d={`M${side === 'left' ? 0 : 100} ${place.y}H${x}`} strokeWidth="0.8" />}
             <circle cx={x} cy={place.y} r="5" fill="none" strokeWidth="1.8" />
-            <circle cx={x} cy={place.y} r="1.8" fill={left ? colours.left : colours.right} stroke="none" />
+            <circle cx={x} cy={place.y} r="1.8" fill={colour} stroke="none" />
           </g>
         )
       })}

@@ -22,8 +22,12 @@ type Who = Schemas['Clearance']['who']
 const SCOPES: Record<Schemas['EntryEnvelope']['entry']['kind'], readonly Scope[]> = {
   hip_replacement: ['all', 'bend', 'midline', 'turning_in', 'turning_out', 'extension', 'abductors'],
   knee_pain: ['all', 'loading'],
+  pregnancy: ['all', 'activity', 'lying_flat', 'after_birth'],
+  bones: ['all'],
+  groin_pinch: ['all'],
+  hamstrings: ['all'],
 }
-const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist']
+const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist', 'midwife']
 const EMPTY: { who: Who; date: string; scope: Scope[] } = { who: 'surgeon', date: '', scope: ['all'] }
 
 /** A treating professional's dated word. */

@@ -20,6 +20,9 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
   const withdraw = useWithdrawEntry()
   const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
   const { kind, side } = entry.entry
+  // What is asked anew at every arrival.
+  const asked =
+    kind === 'knee_pain' || (entry.entry.kind === 'pregnancy' && entry.entry.facts.girdle_pain !== 'no')
   const close = () => {
     setDialog(null)
   }
@@ -46,7 +49,7 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
           })}
         </Typography>
       ))}
-      {kind === 'knee_pain' && entry.pain_today !== null && entry.daily_date !== null && (
+      {asked && entry.pain_today !== null && entry.daily_date !== null && (
         <Typography sx={{ mt: 0.5 }}>
           {t('limits.painOf', { pain: entry.pain_today, date: shortDate(entry.daily_date) })}
         </Typography>
@@ -59,19 +62,17 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
       >
         {t('limits.turnsInto')}
       </Typography>
-      <LimitList limits={entry.limits} side={side} />
+      <LimitList limits={entry.limits} side={side ?? 'left'} />
       <Accordion disableGutters sx={{ bgcolor: 'transparent', '&::before': { display: 'none' }, mt: 1 }}>
         <AccordionSummary
           sx={{ p: 0, minHeight: 32, fontWeight: 600, textDecoration: 'underline', textUnderlineOffset: 3 }}
         >
           {t('limits.doctorTitle')}
         </AccordionSummary>
-        <AccordionDetails sx={{ p: 0, pb: 1 }}>
-          {t(kind === 'hip_replacement' ? 'limits.doctorHip' : 'limits.doctorKnee')}
-        </AccordionDetails>
+        <AccordionDetails sx={{ p: 0, pb: 1 }}>{t(`limits.doctor.${kind}`)}</AccordionDetails>
       </Accordion>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
-        {kind === 'knee_pain' && (
+        {asked && (
           <Button
             size="small"
             variant="contained"

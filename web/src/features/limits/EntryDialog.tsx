@@ -15,11 +15,12 @@ import { colours } from '../../app/theme'
 import { useDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { LimitList } from './LimitList'
-import { type Draft, draftFrom, entryFrom, type Kind, type Question, QUESTIONS } from './model'
+import { type Draft, draftFrom, entryFrom, kindsFor, type Kind, QUESTIONS } from './model'
+import { QuestionField } from './QuestionField'
 import { usePreview, useRecordEntry } from './queries'
 
 interface Props {
-  side: Side
+  side: Side | null
   correcting: Schemas['EntryOut'] | null
   onClose: () => void
 }
@@ -28,8 +29,12 @@ interface Props {
 export function EntryDialog({ side, correcting, onClose }: Props) {
   const { t } = useTranslation()
   const { client_id } = useClientPath()
-  const initial: Draft = correcting === null ? { kind: '', side, facts: {} } : draftFrom(correcting.entry)
-  const [draft, setDraft, clear] = useDraft(`entry:${client_id}:${correcting?.root ?? side}`, initial)
+  const initial: Draft =
+    correcting === null ? { kind: '', side: side ?? '', facts: {} } : draftFrom(correcting.entry)
+  const [draft, setDraft, clear] = useDraft(
+    `entry:${client_id}:${correcting?.root ?? side ?? 'whole'}`,
+    initial,
+  )
   const [missing, setMissing] = useState<Record<string, string>>({})
   const record = useRecordEntry()
   const entry = entryFrom(draft)
@@ -44,7 +49,7 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
     event.preventDefault()
     const gaps: Record<string, string> = {}
     if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
-    if (draft.side === '') gaps['side'] = t('limits.chooseSide')
+    if (side !== null && draft.side === '') gaps['side'] = t('limits.chooseSide')
     setMissing(gaps)
     if (entry === null) {
       record.reset()
@@ -93,26 +98,28 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
                   setDraft({ ...draft, kind: event.target.value as Kind })
                 }}
               >
-                {Object.keys(QUESTIONS).map((kind) => (
+                {kindsFor(side).map((kind) => (
                   <MenuItem key={kind} value={kind}>
-                    {t(`limits.kinds.${kind as Kind}`)}
+                    {t(`limits.kinds.${kind}`)}
                   </MenuItem>
                 ))}
               </TextField>
-              <TextField
-                select
-                label={t('limits.side')}
-                value={draft.side}
-                error={problem('side') !== undefined}
-                helperText={problem('side')}
-                onChange={(event) => {
-                  setDraft({ ...draft, side: event.target.value as Side })
-                }}
-              >
-                <MenuItem value="">—</MenuItem>
-                <MenuItem value="left">{t('side.left')}</MenuItem>
-                <MenuItem value="right">{t('side.right')}</MenuItem>
-              </TextField>
+              {side !== null && (
+                <TextField
+                  select
+                  label={t('limits.side')}
+                  value={draft.side}
+                  error={problem('side') !== undefined}
+                  helperText={problem('side')}
+                  onChange={(event) => {
+                    setDraft({ ...draft, side: event.target.value as Side })
+                  }}
+                >
+                  <MenuItem value="">—</MenuItem>
+                  <MenuItem value="left">{t('side.left')}</MenuItem>
+                  <MenuItem value="right">{t('side.right')}</MenuItem>
+                </TextField>
+              )}
             </Box>
             {draft.kind !== '' && (
               <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
@@ -158,46 +165,5 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
         </DialogActions>
       </form>
     </Dialog>
-  )
-}
-
-interface FieldProps {
-  question: Question
-  value: string
-  problem: string | undefined
-  onChange: (value: string) => void
-}
-
-function QuestionField({ question, value, problem, onChange }: FieldProps) {
-  const { t } = useTranslation()
-  const label = t(`limits.facts.${question.name}` as 'limits.facts.date')
-  const common = {
-    label,
-    value,
-    error: problem !== undefined,
-    helperText: problem,
-    onChange: (event: { target: { value: string } }) => {
-      onChange(event.target.value)
-    },
-  }
-  if (question.type === 'choice') {
-    return (
-      <TextField select slotProps={{ inputLabel: { shrink: true } }} {...common}>
-        {question.options?.map((option) => (
-          <MenuItem key={option} value={option}>
-            {t(`limits.values.${option}` as 'limits.values.yes')}
-          </MenuItem>
-        ))}
-      </TextField>
-    )
-  }
-  if (question.type === 'date') {
-    return <TextField type="date" slotProps={{ inputLabel: { shrink: true } }} {...common} />
-  }
-  return (
-    <TextField
-      slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
-      {...common}
-    />
   )
 }

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
+import { colours } from '../../app/theme'
 import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
 import { BodyMap } from './BodyMap'
@@ -11,7 +12,7 @@ import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
 import { useEntries } from './queries'
 
-type Editing = { side: Side; entry: Schemas['EntryOut'] | null }
+type Editing = { side: Side | null; entry: Schemas['EntryOut'] | null }
 
 /** The body from behind, records pinned to it, left and right facing. */
 export function LimitsScreen() {
@@ -54,17 +55,41 @@ export function LimitsScreen() {
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'minmax(0,1fr) 190px minmax(0,1fr)',
+          gridTemplateColumns: 'minmax(0,1fr) minmax(250px, 0.8fr) minmax(0,1fr)',
           gap: 2.5,
           alignItems: 'start',
         }}
       >
         {lane('left')}
-        <Box sx={{ textAlign: 'center' }}>
-          <BodyMap entries={entries.data} />
-          <Typography variant="body2" color="text.secondary">
-            {t('limits.seenFromBehind')}
-          </Typography>
+        <Box component="section" sx={{ borderTop: 4, borderColor: colours.both, pt: 1.25 }}>
+          <Box sx={{ textAlign: 'center', mb: 1.5 }}>
+            <Button
+              variant="outlined"
+              size="small"
+              onClick={() => {
+                setEditing({ side: null, entry: null })
+              }}
+            >
+              {t('limits.recordWhole')}
+            </Button>
+            <Box sx={{ width: 170, mx: 'auto', mt: 1 }}>
+              <BodyMap entries={entries.data} />
+            </Box>
+            <Typography variant="body2" color="text.secondary">
+              {t('limits.seenFromBehind')}
+            </Typography>
+          </Box>
+          {entries.data
+            .filter((entry) => (entry.entry.side ?? null) === null)
+            .map((entry) => (
+              <EntryCard
+                key={entry.id}
+                entry={entry}
+                onCorrect={() => {
+                  setEditing({ side: null, entry })
+                }}
+              />
+            ))}
         </Box>
         {lane('right')}
       </Box>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { draftFrom, entryFrom } from './model'
+import { draftFrom, entryFrom, kindsFor, ticked } from './model'
 
 describe('a draft of a record', () => {
   it('is no record while the side is missing', () => {
@@ -37,5 +37,36 @@ describe('a draft of a record', () => {
     const entry = entryFrom({ kind: 'hip_replacement', side: 'right', facts: { approach: 'lateral' } })
     if (entry === null) throw new Error('this draft is complete')
     expect(entryFrom(draftFrom(entry))).toEqual(entry)
+  })
+})
+
+describe('records of the whole body', () => {
+  it('are offered without a side and sent without one', () => {
+    expect(kindsFor(null)).toEqual(['pregnancy', 'bones'])
+    expect(kindsFor('left')).not.toContain('bones')
+    const entry = entryFrom({ kind: 'pregnancy', side: '', facts: { due_date: '2027-03-01', ticks: 'none' } })
+    expect(entry).toMatchObject({ side: null, facts: { due_date: '2027-03-01', ticks: ['none'] } })
+  })
+
+  it('keep "none of these" apart from every tick', () => {
+    expect(ticked('none', 'bleeding')).toBe('bleeding')
+    expect(ticked('bleeding,triplets', 'none')).toBe('none')
+    expect(ticked('bleeding,triplets', 'bleeding')).toBe('triplets')
+  })
+
+  it('tell no fracture from a question not asked', () => {
+    const facts = (fractures: string) => entryFrom({ kind: 'bones', side: '', facts: { fractures } })?.facts
+    expect(facts('')).toEqual({})
+    expect(facts('[]')).toEqual({ fractures: [] })
+  })
+
+  it('bring fractures back for correcting', () => {
+    const recorded = {
+      kind: 'bones' as const,
+      side: null,
+      facts: { fractures: [{ bone: 'wrist' as const, date: null, low_energy: 'yes' as const }] },
+    }
+    const again = entryFrom(draftFrom(recorded as never))
+    expect(again?.facts).toEqual({ fractures: [{ bone: 'wrist', low_energy: 'yes' }] })
   })
 })

@@ -7,13 +7,34 @@ export type Draft = { kind: Kind | ''; side: Side | ''; facts: Record<string, st
 
 export interface Question {
   name: string
-  type: 'choice' | 'date' | 'number'
+  type: 'choice' | 'date' | 'number' | 'ticks' | 'fractures'
   options?: readonly string[]
   /** Asked only when this holds for what was answered so far. */
   when?: (facts: Record<string, string>) => boolean
 }
 
 const TRI = ['yes', 'no', 'unknown'] as const
+
+/** What is asked before working in pregnancy, the explicit "none of these" first. */
+const PREGNANCY_TICKS = [
+  'none',
+  'bleeding',
+  'leaking_fluid',
+  'preterm_contractions',
+  'low_placenta',
+  'pre_eclampsia',
+  'short_cervix',
+  'growth_restriction',
+  'triplets',
+  'thyroid_or_diabetes_uncontrolled',
+  'heart_or_lung_serious',
+  'anaemia_severe',
+  'earlier_preterm_or_losses',
+  'gestational_hypertension',
+  'heart_or_lung_mild',
+  'malnutrition',
+  'eating_disorder',
+] as const
 
 /** The questions that matter for each kind, in the order they are asked. */
 export const QUESTIONS: Record<Kind, readonly Question[]> = {
@@ -64,26 +85,103 @@ export const QUESTIONS: Record<Kind, readonly Question[]> = {
     { name: 'swelling', type: 'choice', options: TRI },
     { name: 'locks_or_gives_way', type: 'choice', options: TRI },
   ],
+  groin_pinch: [
+    { name: 'straight_deg', type: 'number' },
+    { name: 'turned_out_deg', type: 'number' },
+  ],
+  hamstrings: [
+    { name: 'low_back', type: 'choice', options: ['fine', 'weak', 'sore', 'unknown'] },
+    { name: 'leg_tingling', type: 'choice', options: TRI },
+  ],
+  pregnancy: [
+    { name: 'due_date', type: 'date' },
+    { name: 'last_period', type: 'date', when: (facts) => (facts['due_date'] ?? '') === '' },
+    { name: 'babies', type: 'choice', options: ['one', 'twins', 'unknown'] },
+    { name: 'girdle_pain', type: 'choice', options: TRI },
+    { name: 'pain_free_gap_cm', type: 'number', when: (facts) => facts['girdle_pain'] === 'yes' },
+    { name: 'unwell_lying_flat', type: 'choice', options: TRI },
+    { name: 'blood_pressure_high', type: 'choice', options: TRI },
+    { name: 'born_on', type: 'date' },
+    { name: 'caesarean', type: 'choice', options: TRI, when: (facts) => (facts['born_on'] ?? '') !== '' },
+    { name: 'ticks', type: 'ticks', options: PREGNANCY_TICKS },
+  ],
+  bones: [
+    { name: 't_score', type: 'number' },
+    { name: 't_score_date', type: 'date' },
+    { name: 'height_lost_cm', type: 'number' },
+    { name: 'wall_to_head_cm', type: 'number' },
+    { name: 'steroids', type: 'choice', options: TRI },
+    { name: 'fell_last_year', type: 'choice', options: TRI },
+    { name: 'one_leg_stand_s', type: 'number' },
+    { name: 'fractures', type: 'fractures' },
+  ],
+}
+
+/** Kinds of record that concern the body as a whole. */
+export const WHOLE_BODY: readonly Kind[] = ['pregnancy', 'bones']
+
+/** The kinds that can be recorded on a side, or for the body as a whole. */
+export function kindsFor(side: Side | null): Kind[] {
+  return (Object.keys(QUESTIONS) as Kind[]).filter((kind) => WHOLE_BODY.includes(kind) === (side === null))
 }
 
 /** The record a draft stands for; `null` while kind or side is missing. Unanswered facts stay absent. */
 export function entryFrom(draft: Draft): Schemas['EntryEnvelope']['entry'] | null {
-  if (draft.kind === '' || draft.side === '') return null
-  const facts: Record<string, string | number> = {}
+  if (draft.kind === '') return null
+  const whole = WHOLE_BODY.includes(draft.kind)
+  if (!whole && draft.side === '') return null
+  const facts: Record<string, unknown> = {}
   for (const question of QUESTIONS[draft.kind]) {
     const text = draft.facts[question.name] ?? ''
     if (text === '' || (question.when !== undefined && !question.when(draft.facts))) continue
-    facts[question.name] = question.type === 'number' ? Number(text.replace(',', '.')) : text
+    facts[question.name] = factFrom(question, text)
   }
   // The server checks every fact; the form only decides which are sent.
-  return { kind: draft.kind, side: draft.side, facts } as Schemas['EntryEnvelope']['entry']
+  return { kind: draft.kind, side: whole ? null : draft.side, facts } as Schemas['EntryEnvelope']['entry']
+}
+
+function factFrom(question: Question, text: string): unknown {
+  if (question.type === 'number') return Number(text.replace(',', '.'))
+  if (question.type === 'ticks') return text.split(',')
+  if (question.type === 'fractures')
+    return fracturesFrom(text).map(({ date, ...rest }) => (date === '' ? rest : { ...rest, date }))
+  return text
+}
+
+export interface FractureDraft {
+  bone: string
+  date: string
+  low_energy: string
+}
+
+/** The list of fractures a form's text holds; none while nothing was answered. */
+export function fracturesFrom(text: string): FractureDraft[] {
+  return text === '' ? [] : (JSON.parse(text) as FractureDraft[])
+}
+
+/** A tick added or removed; the explicit "none of these" stands alone. */
+export function ticked(text: string, tick: string): string {
+  const now = text === '' ? [] : text.split(',')
+  if (now.includes(tick)) return now.filter((each) => each !== tick).join(',')
+  if (tick === 'none') return 'none'
+  return [...now.filter((each) => each !== 'none'), tick].join(',')
 }
 
 /** A draft from what is recorded, for correcting it. */
 export function draftFrom(entry: Schemas['EntryEnvelope']['entry']): Draft {
-  const facts = Object.entries(entry.facts).map(([name, value]) => [
-    name,
-    value === null ? '' : String(value),
-  ])
-  return { kind: entry.kind, side: entry.side, facts: Object.fromEntries(facts) as Record<string, string> }
+  const facts = Object.entries(entry.facts).map(([name, value]) => [name, textOf(name, value)])
+  return {
+    kind: entry.kind,
+    side: entry.side ?? '',
+    facts: Object.fromEntries(facts) as Record<string, string>,
+  }
+}
+
+function textOf(name: string, value: unknown): string {
+  if (value === null || value === undefined) return ''
+  if (name === 'fractures') {
+    const rows = value as { bone: string; date?: string | null; low_energy: string }[]
+    return JSON.stringify(rows.map((row) => ({ ...row, date: row.date ?? '' })))
+  }
+  return Array.isArray(value) ? value.join(',') : String(value as string | number)
 }

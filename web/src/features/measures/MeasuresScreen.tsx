@@ -1,6 +1,8 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
@@ -17,6 +19,8 @@ import { Failure, Working } from '../../common/ui/States'
 import { EMPTY_DRAFT, type Method, readingsFrom } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
+import { SittingCheck } from './SittingCheck'
+import { SolesTogether } from './SolesTogether'
 
 const METHODS: readonly Method[] = ['goniometer', 'inclinometer', 'tape', 'eye']
 
@@ -27,6 +31,7 @@ const ORDER: readonly Schemas['Quantity'][] = [
   'knee_flexion',
   'open_abduction',
   'straight_leg_raise',
+  'ninety_ninety_lack',
   'hip_internal_rotation',
   'hip_adduction',
   'hip_extension',
@@ -62,8 +67,13 @@ export function MeasuresScreen() {
       { onSuccess: clear },
     )
   }
-  const bodyField = (quantity: 'stature' | 'weight') => {
-    const latest = measures.data[quantity][0]
+  const chairAdvice = (surplus: number) => {
+    const height = Math.abs(surplus).toFixed(0)
+    if (height === '0') return t('measures.chairFits')
+    return t(surplus > 0 ? 'measures.chairHigh' : 'measures.chairLow', { height })
+  }
+  const bodyField = (quantity: 'stature' | 'weight' | 'chair_height') => {
+    const latest = measures.data.body[quantity]?.[0]
     return (
       <TextField
         label={t(`measures.${quantity}`)}
@@ -78,16 +88,19 @@ export function MeasuresScreen() {
         onChange={(event) => {
           type(quantity, event.target.value)
         }}
-        sx={{ width: 150 }}
+        sx={{ width: 108 }}
       />
     )
   }
+  const chair = measures.data.body['chair_height']?.[0]?.value
+  const level = measures.data.level_seat_cm
   const byQuantity = new Map(measures.data.ranges.map((range) => [range.quantity, range]))
   return (
     <Box component="form" onSubmit={submit} noValidate>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
         {bodyField('stature')}
         {bodyField('weight')}
+        {bodyField('chair_height')}
         <TextField
           select
           label={t('measures.method')}
@@ -95,7 +108,7 @@ export function MeasuresScreen() {
           onChange={(event) => {
             setDraft({ ...draft, method: event.target.value as Method })
           }}
-          sx={{ width: 190 }}
+          sx={{ width: 158 }}
         >
           {METHODS.map((method) => (
             <MenuItem key={method} value={method}>
@@ -113,6 +126,20 @@ export function MeasuresScreen() {
           onChange={(event) => {
             setDraft({ ...draft, date: event.target.value })
           }}
+          sx={{ width: 150 }}
+        />
+        <FormControlLabel
+          sx={{ mr: 0, whiteSpace: 'nowrap' }}
+          label={t('measures.pelvisHeld')}
+          control={
+            <Checkbox
+              size="small"
+              checked={draft.pelvisHeld}
+              onChange={(_, checked) => {
+                setDraft({ ...draft, pelvisHeld: checked })
+              }}
+            />
+          }
         />
         <Button
           type="submit"
@@ -140,7 +167,8 @@ export function MeasuresScreen() {
       )}
       {measures.data.level_seat_cm !== null && (
         <Typography color="text.secondary" sx={{ mt: 0.5 }}>
-          {t('measures.levelSeat', { height: measures.data.level_seat_cm.toFixed(0) })}
+          {t('measures.levelSeat', { height: measures.data.level_seat_cm.toFixed(0) })}{' '}
+          {chair !== undefined && level !== null && chairAdvice(chair - level)}
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px 1fr', mt: 2, alignItems: 'end' }}>
@@ -160,6 +188,25 @@ export function MeasuresScreen() {
           <RangeRow key={quantity} range={range} typed={draft.typed} problems={problems} onType={type} />
         )
       })}
+      <SolesTogether
+        onUse={(side, reading) => {
+          const field = `open_external_rotation.${side}`
+          setDraft({
+            ...draft,
+            typed: { ...draft.typed, [field]: reading.text },
+            tape: { ...draft.tape, [field]: reading },
+          })
+        }}
+      />
+      <SittingCheck
+        measures={measures.data}
+        draft={draft}
+        problems={problems}
+        onType={type}
+        onLook={(lowBack) => {
+          setDraft({ ...draft, lowBack })
+        }}
+      />
     </Box>
   )
 }

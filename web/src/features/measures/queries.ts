@@ -27,3 +27,20 @@ export function useStoreReadings() {
     },
   })
 }
+
+/** The open turning-out a tape reading stands for; nothing is stored. */
+export function useTurnedOut(tape: Schemas['TapeIn'] | null) {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'turned-out', tape],
+    enabled: tape !== null,
+    retry: false,
+    queryFn: () =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients/{client_id}/measures/soles-together', {
+          params: { path },
+          body: tape as Schemas['TapeIn'],
+        }),
+      ),
+  })
+}

@@ -3,7 +3,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { against, columnAt, densePosition, onRuler } from './model'
+import { against, columnAt, densePosition, exact, onRuler, rulerUnit } from './model'
 import type { LaneState } from './useLaneState'
 
 const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
@@ -105,11 +105,13 @@ function Reading({
       : t(
           ruler.boundary_kind === 'limit'
             ? 'setUp.limit'
-            : ruler.typical
-              ? 'setUp.typicalRange'
-              : 'setUp.range',
+            : ruler.unit === 'percent'
+              ? 'setUp.whole'
+              : ruler.typical
+                ? 'setUp.typicalRange'
+                : 'setUp.range',
           {
-            value: `${ruler.boundary.toFixed(0)}°`,
+            value: exact(ruler.boundary, rulerUnit(ruler.unit)),
           },
         )
   return (
@@ -118,7 +120,7 @@ function Reading({
         sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1, whiteSpace: 'nowrap' }}
       >
         <Box component="strong" sx={{ color: `var(--${side})` }}>
-          {against(value ?? ruler.high, ruler.boundary)}
+          {against(value ?? ruler.high, ruler.boundary, rulerUnit(ruler.unit))}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
           {boundary}

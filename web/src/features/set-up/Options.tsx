@@ -52,6 +52,11 @@ export function Options({ options, chosen, onChoose }: Props) {
             <div>{option.words}</div>
             <Box sx={{ color: 'text.secondary' }}>
               {t('setUp.purpose')} {option.detail.purpose_percent.toFixed(0)} %
+              {option.school && (
+                <div>
+                  {t('setUp.spineLeft', { value: Math.max(0, Math.round(option.spine_deg / 5) * 5) })}
+                </div>
+              )}
             </Box>
           </ButtonBase>
         )

@@ -1,12 +1,14 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
-import { startingRung, useLadders } from '../../common/ladders'
+import { colours, serif } from '../../app/theme'
+import { ladderWith, rungsFrom, startingRung, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Empty, Failure, Working } from '../../common/ui/States'
@@ -14,7 +16,7 @@ import { FacingRulers } from './FacingRulers'
 import { LaneDetails } from './LaneDetails'
 import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
-import { useLaneState } from './useLaneState'
+import { useChosen, useLaneState } from './useLaneState'
 
 const SIDES: readonly Side[] = ['left', 'right']
 const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'behind', 'above']
@@ -27,20 +29,38 @@ export function SetUpScreen() {
   const [search, setSearch] = useSearchParams()
   const [view, setView] = useState<Schemas['SetupQuery']['view']>('side')
   const [active, setActive] = useState<Side>('left')
-  const ladder = ladders.data?.[0]
-  const rungOf = (side: Side) => search.get(side) ?? (ladder && startingRung(ladder, side))
-  const left = useLaneState(rungOf('left'), 'left', view, ladder?.left.decision.step ?? null)
-  const right = useLaneState(rungOf('right'), 'right', view, ladder?.right.decision.step ?? null)
+  const chosen = useChosen()
+  const rungs = rungsFrom(ladders.data ?? [], search)
+  const ladderOf = (side: Side) => ladderWith(ladders.data ?? [], rungs[side])
+  const left = useLaneState(rungs.left, 'left', view, ladderOf('left')?.left.decision.step ?? null, chosen)
+  const right = useLaneState(
+    rungs.right,
+    'right',
+    view,
+    ladderOf('right')?.right.decision.step ?? null,
+    chosen,
+  )
+  const data = ladders.data
   const go = useCallback(
     (side: Side, rung: string | undefined) => {
       if (rung === undefined) return
       setSearch((now) => {
-        now.set(side, rung)
+        for (const each of ladderWith(data ?? [], rung)?.shared === true ? SIDES : [side]) {
+          now.set(each, rung)
+        }
         return now
       })
     },
-    [setSearch],
+    [setSearch, data],
   )
+  const openLadder = (family: string) => {
+    const ladder = ladders.data?.find((each) => each.family === family)
+    if (ladder === undefined) return
+    setSearch((now) => {
+      for (const side of SIDES) now.set(side, startingRung(ladder, side) ?? '')
+      return now
+    })
+  }
   const current: LaneState = active === 'left' ? left : right
   useShortcuts(
     useMemo(
@@ -77,7 +97,7 @@ export function SetUpScreen() {
   if (ladders.isError) {
     return <Failure error={ladders.error} again={() => void ladders.refetch()} />
   }
-  if (rungOf('left') === undefined && rungOf('right') === undefined) {
+  if (rungs.left === undefined && rungs.right === undefined) {
     return (
       <Empty
         title={t('setUp.pickRung')}
@@ -93,7 +113,28 @@ export function SetUpScreen() {
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
-        <Typography variant="h2">{ladder?.name}</Typography>
+        <TextField
+          select
+          variant="standard"
+          aria-label={t('setUp.ladder')}
+          value={ladderOf(active)?.family ?? ''}
+          onChange={(event) => {
+            openLadder(event.target.value)
+          }}
+          slotProps={{
+            htmlInput: { 'aria-label': t('setUp.ladder') },
+            input: {
+              disableUnderline: true,
+              sx: { fontFamily: serif, fontSize: '1.35rem', fontWeight: 600 },
+            },
+          }}
+        >
+          {ladders.data.map((ladder) => (
+            <MenuItem key={ladder.family} value={ladder.family}>
+              {ladder.name}
+            </MenuItem>
+          ))}
+        </TextField>
         <Box
           role="radiogroup"
           aria-label={t('setUp.seen')}

@@ -84,19 +84,22 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
         >
           {detail === undefined ? <Box sx={{ height: 262 }} /> : <Figure svg={detail.figure} height={262} />}
           <Box>
-            {axes.map((axis, k) => (
-              <Stepper
-                key={axis.name}
-                axis={axis}
-                axes={axes}
-                grid={grid}
-                indices={indices}
-                at={k}
-                onStep={(index) => {
-                  choose(indices.map((each, i) => (i === k ? index : each)))
-                }}
-              />
-            ))}
+            {axes.map((axis, k) =>
+              // The other side's own support is set in the other lane.
+              axis.side !== null && axis.side !== side ? null : (
+                <Stepper
+                  key={axis.name}
+                  axis={axis}
+                  axes={axes}
+                  grid={grid}
+                  indices={indices}
+                  at={k}
+                  onStep={(index) => {
+                    choose(indices.map((each, i) => (i === k ? index : each)))
+                  }}
+                />
+              ),
+            )}
           </Box>
         </Box>
       )}

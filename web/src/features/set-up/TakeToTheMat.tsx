@@ -65,6 +65,7 @@ export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) 
       {take.isSuccess && (
         <Typography role="status" sx={{ color: `var(--${side})`, fontWeight: 600, textAlign: 'right' }}>
           ✓ {t('setUp.taken')}
+          {rung.shared && ` · ${t('setUp.bothSides')}`}
         </Typography>
       )}
       {take.isError && (

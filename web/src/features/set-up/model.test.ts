@@ -5,6 +5,7 @@ const grid = { shape: [2, 3], verdicts: 'c.sxqs', cautions: [], purpose: [], col
 const axis = (name: string, numbers: number[]) => ({
   name,
   label: name,
+  side: null,
   kind: 'stack' as const,
   less_support: 'down' as const,
   choices: numbers.map((number) => ({ label: '', number, value: { stack: null, number, choice: null } })),
@@ -39,6 +40,11 @@ describe('a ruler', () => {
     expect(against(88, 87)).toBe('90°')
     expect(against(86, 86.5)).toBe('85°')
     expect(against(89, 89.5)).toBe('just under 90°')
+  })
+
+  it('reads shares to one per cent', () => {
+    expect(against(97.4, 100, 'percent')).toBe('97 %')
+    expect(against(100.2, 100, 'percent')).toBe('just over 100 %')
   })
 
   it('stays on its scale', () => {

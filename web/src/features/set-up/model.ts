@@ -63,16 +63,26 @@ export function onRuler(value: number, full = RULER_DEG): number {
   return Math.max(0, Math.min(100, (100 * value) / full))
 }
 
-/** Angles are read to 5°; a boundary is shown as it was set. */
-export function degrees(value: number): string {
-  return `${(Math.round(value / 5) * 5).toString()}°`
+/** How a ruler's unit is written and how finely it is read: angles to 5°, shares to 1 %. */
+const UNITS = { deg: { sign: '°', step: 5 }, percent: { sign: ' %', step: 1 } } as const
+type RulerUnit = keyof typeof UNITS
+
+/** The unit a ruler is shown in. */
+export function rulerUnit(unit: Schemas['RulerOut']['unit']): RulerUnit {
+  return unit === 'percent' ? 'percent' : 'deg'
+}
+
+/** A boundary as it was set. */
+export function exact(value: number, unit: RulerUnit): string {
+  return `${value.toFixed(0)}${UNITS[unit].sign}`
 }
 
 /** A value beside its boundary, never rounded to the other side of it. */
-export function against(value: number, boundary: number | null): string {
-  const rounded = Math.round(value / 5) * 5
+export function against(value: number, boundary: number | null, unit: RulerUnit = 'deg'): string {
+  const { sign, step } = UNITS[unit]
+  const rounded = Math.round(value / step) * step
   if (boundary !== null && rounded > boundary !== value > boundary) {
-    return `just ${value > boundary ? 'over' : 'under'} ${boundary.toFixed(0)}°`
+    return `just ${value > boundary ? 'over' : 'under'} ${exact(boundary, unit)}`
   }
-  return degrees(value)
+  return `${rounded.toString()}${sign}`
 }

@@ -1,0 +1,64 @@
+"""A batch of set-ups: the numbers of every slot, and how to look only at some of them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from asketa_core.poses.posture import Indices
+from asketa_core.poses.recipe import Value, side_slot
+from asketa_core.units import Array, Mask, Side
+
+
+@dataclass(frozen=True, slots=True)
+class SetupBatch:
+    """Numbers of every slot for n set-ups, each (n,), and what the seat is like.
+
+    Where the batch comes from a grid, ``axes`` holds each slot's distinct numbers and ``indices`` (n,)
+    which of them each set-up uses, so that what depends on few slots is computed on few columns.
+    """
+
+    values: Mapping[str, Array]
+    soft_seat: Mask
+    arms: Mask
+    axes: Mapping[str, Array] = field(default_factory=dict)
+    indices: Mapping[str, Indices] = field(default_factory=dict)
+
+    @property
+    def size(self) -> int:
+        return len(self.soft_seat)
+
+    def slot(self, name: str, side: Side | None = None) -> str:
+        own = side_slot(name, side) if side is not None else name
+        return own if own in self.values else name
+
+    def number(self, value: Value, side: Side | None = None) -> Array:
+        """A recipe's length or angle: the slot's column, or the constant, as (n,)."""
+        if value == "floor":
+            return np.zeros(self.size)
+        return self.values[self.slot(value, side)] if isinstance(value, str) else np.full(self.size, float(value))
+
+    def reduced(self, names: Iterable[str], side: Side | None = None) -> tuple[SetupBatch, Indices]:
+        """Every combination of some slots as a batch of their own, and its row for each set-up, (n,).
+
+        Where the slots are few the batch is far smaller than this one. What the seat is like is kept
+        where the seat is among the slots.
+        """
+        every = [self.slot(name, side) for name in names if name != "floor"]
+        wanted: Sequence[str] = [name for name in dict.fromkeys(every) if name in self.axes]
+        if not self.axes:
+            return self, np.arange(self.size, dtype=np.int32)
+        if not wanted:
+            return SetupBatch({}, np.zeros(1, bool), np.ones(1, bool)), np.zeros(self.size, dtype=np.int32)
+        lengths = [len(self.axes[name]) for name in wanted]
+        size = int(np.prod(lengths))
+        if size >= self.size:
+            return self, np.arange(self.size, dtype=np.int32)
+        rows = np.ravel_multi_index([self.indices[name] for name in wanted], lengths).astype(np.int32)
+        own = np.unravel_index(np.arange(size), lengths)
+        values = {name: self.axes[name][index] for name, index in zip(wanted, own, strict=True)}
+        example = np.zeros(size, dtype=np.int32)
+        example[rows] = np.arange(self.size, dtype=np.int32)
+        return SetupBatch(values, self.soft_seat[example], self.arms[example]), rows

@@ -1,0 +1,136 @@
+"""Pregnancy: weeks from the due date, the rules' boundary weeks, ticks, girdle pain, and after the birth."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, next_change, variation
+from asketa_core.clientfile import PregnancyFacts, due_date, pregnancy_week
+from asketa_core.limits.model import Severity
+from tests.strategies import ROOM, TODAY, client, pain, pregnancy
+
+
+def severities(week: int = 22, **facts: Any) -> dict[str, Severity]:
+    return {limit.code: limit.severity for limit in limits_on(client([pregnancy(week, **facts)]), TODAY)}
+
+
+def verdict(rung: str, week: int = 22, daily: list[dict[str, Any]] | None = None, **facts: Any) -> Verdict:
+    file = client([pregnancy(week, **facts)], daily=daily or [])
+    found = Situation.of(file, TODAY, ROOM).screen(variation(rung), Side.LEFT)
+    assert not isinstance(found, NoGrid)
+    return found.verdict
+
+
+class Weeks(TestCase):
+    def test_count_completed_weeks_to_the_due_date(self) -> None:
+        due = TODAY + dt.timedelta(days=280 - 7 * 20)
+        self.assertEqual(pregnancy_week(PregnancyFacts(due_date=due), TODAY), 20)
+        self.assertEqual(pregnancy_week(PregnancyFacts(due_date=due + dt.timedelta(days=1)), TODAY), 19)
+
+    def test_come_from_the_last_period_or_from_weeks_on_a_date_as_well(self) -> None:
+        start = TODAY - dt.timedelta(weeks=15)
+        self.assertEqual(pregnancy_week(PregnancyFacts(last_period=start), TODAY), 15)
+        known = PregnancyFacts(weeks_known=12, weeks_known_on=TODAY - dt.timedelta(weeks=3))
+        self.assertEqual(pregnancy_week(known, TODAY), 15)
+        self.assertEqual(due_date(known), due_date(PregnancyFacts(last_period=start)))
+
+    def test_unknown_weeks_are_asked_for(self) -> None:
+        self.assertIs(severities(due_date=None)["pregnancy.ask_week"], Severity.ASK)
+
+
+class Boundaries(TestCase):
+    def first_week(self, code: str, **facts: Any) -> int:
+        return next(week for week in range(43) if code in severities(week, **facts))
+
+    def test_rules_begin_in_their_week(self) -> None:
+        starts = {
+            "pregnancy.belly_pressed": 13, "pregnancy.closed_twist": 13, "pregnancy.prone_some": 13,
+            "pregnancy.prone": 16, "pregnancy.supine": 16, "pregnancy.supine_quiet": 20,
+            "pregnancy.floor_chair": 28, "pregnancy.inversion": 28, "pregnancy.deep_squat": 34,
+        }  # fmt: skip
+        for code, week in starts.items():
+            self.assertEqual(self.first_week(code), week, code)
+
+    def test_twins_bring_every_week_four_earlier(self) -> None:
+        self.assertEqual(self.first_week("pregnancy.supine_quiet", babies="twins"), 16)
+        self.assertEqual(self.first_week("pregnancy.ask_twins", babies="twins"), 28)
+
+    def test_lying_flat_is_left_out_from_week_20_and_resting_raised_stays_open(self) -> None:
+        self.assertNotEqual(verdict("bound_angle.lying_blocks", 19), Verdict.LEAVE_OUT)
+        self.assertIs(verdict("bound_angle.lying_blocks", 20), Verdict.LEAVE_OUT)
+        self.assertNotEqual(verdict("bound_angle.reclined", 30), Verdict.LEAVE_OUT)
+
+    def test_a_go_ahead_for_lying_flat_lasts_eight_weeks(self) -> None:
+        def given(days_ago: int) -> dict[str, Any]:
+            return {"who": "midwife", "date": TODAY - dt.timedelta(days=days_ago), "scope": ["lying_flat"]}
+
+        self.assertNotIn("pregnancy.supine_quiet", severities(24, clearances=[given(55)]))
+        self.assertIn("pregnancy.supine_quiet", severities(24, clearances=[given(56)]))
+
+    def test_the_next_change_is_known_in_advance(self) -> None:
+        change = next_change(client([pregnancy(19)]), TODAY)
+        assert change is not None
+        self.assertEqual(change.date, TODAY + dt.timedelta(weeks=1))
+        self.assertIn("pregnancy.supine_quiet", {limit.code for limit in change.begins})
+
+
+class Ticks(TestCase):
+    def test_nobody_asked_is_not_taken_as_fine(self) -> None:
+        self.assertIs(severities(ticks=[])["pregnancy.ask_ticks"], Severity.ASK)
+        self.assertIs(verdict("cross_legged.chair", ticks=[]), Verdict.CHECK_FIRST)
+
+    def test_none_of_these_is_a_clean_list(self) -> None:
+        codes = severities(ticks=["none"])
+        self.assertFalse({"pregnancy.ask_ticks", "pregnancy.doctor_first", "pregnancy.ask_go_ahead"} & set(codes))
+
+    def test_what_belongs_to_the_doctor_closes_everything(self) -> None:
+        self.assertIs(severities(ticks=["bleeding"])["pregnancy.doctor_first"], Severity.STOP)
+        self.assertIs(verdict("cross_legged.chair", ticks=["bleeding"]), Verdict.LEAVE_OUT)
+
+    def test_a_low_placenta_closes_from_week_26_and_is_asked_about_before(self) -> None:
+        self.assertNotIn("pregnancy.doctor_first", severities(25, ticks=["low_placenta"]))
+        self.assertIn("pregnancy.doctor_first", severities(26, ticks=["low_placenta"]))
+        self.assertIn("pregnancy.ask_go_ahead", severities(25, ticks=["low_placenta"]))
+
+
+class GirdlePain(TestCase):
+    def test_the_knees_stay_within_nine_tenths_of_the_gap_free_of_pain(self) -> None:
+        limits = limits_on(client([pregnancy(girdle_pain="yes", pain_free_gap_cm=50)]), TODAY)
+        gap = next(limit for limit in limits if limit.code == "pregnancy.knee_gap")
+        self.assertAlmostEqual(gap.terms[0].value, 45)
+
+    def test_wide_knees_close_and_the_gap_is_asked_for_when_missing(self) -> None:
+        self.assertIs(verdict("bound_angle.floor", girdle_pain="yes", pain_free_gap_cm=40), Verdict.LEAVE_OUT)
+        self.assertIs(verdict("cross_legged.chair", girdle_pain="yes"), Verdict.CHECK_FIRST)
+
+    def test_sore_today_or_not_asked_closes_split_stances(self) -> None:
+        for daily, closed in (([], True), ([pain(2, "pregnancy")], True), ([pain(0, "pregnancy")], False)):
+            file = client([pregnancy(girdle_pain="yes", pain_free_gap_cm=50)], daily=daily)
+            codes = {limit.code for limit in limits_on(file, TODAY)}
+            self.assertEqual("pregnancy.split" in codes, closed, daily)
+
+
+class Bellies(TestCase):
+    def test_a_deep_fold_presses_and_an_upright_chair_does_not_count(self) -> None:
+        found = Situation.of(client([pregnancy(36)]), TODAY, ROOM).screen(variation("seated_fold.free"), Side.LEFT)
+        assert not isinstance(found, NoGrid)
+        lean = found.grid.batch.values["lean"]
+        pressed = [j for j in found.stages[0].judgements if j.limit.code == "pregnancy.belly_pressed"]
+        self.assertTrue(any(j.severity[lean >= 80].any() for j in pressed))
+        self.assertFalse(any((j.severity[lean <= 20] == Severity.STOP).any() for j in pressed))
+        self.assertNotEqual(verdict("cross_legged.chair", 36), Verdict.LEAVE_OUT)
+
+
+class AfterBirth(TestCase):
+    def test_the_rest_waits_for_the_check(self) -> None:
+        born = {"born_on": TODAY - dt.timedelta(days=10)}
+        self.assertEqual(set(severities(40, **born)) & {"pregnancy.supine", "pregnancy.after_birth"},
+                         {"pregnancy.after_birth"})  # fmt: skip
+        checked = {"who": "midwife", "date": TODAY, "scope": ["after_birth"]}
+        self.assertNotIn("pregnancy.after_birth", severities(40, clearances=[checked], **born))
+
+    def test_past_the_due_date_without_a_birth_is_asked_about(self) -> None:
+        self.assertNotIn("pregnancy.past_due", severities(40))
+        self.assertIn("pregnancy.past_due", severities(41))

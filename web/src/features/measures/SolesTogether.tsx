@@ -1,0 +1,96 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Side } from '../../api/client'
+import { colours } from '../../app/theme'
+import { type TapeReading, tapeFrom } from './model'
+import { useTurnedOut } from './queries'
+
+interface Props {
+  onUse: (side: Side, reading: TapeReading) => void
+}
+
+/** Sitting with the soles together: knee heights by tape, turned into the open turning-out on the spot. */
+export function SolesTogether({ onUse }: Props) {
+  const { t } = useTranslation()
+  const [typed, setTyped] = useState<Record<string, string>>({})
+  const field = (name: string, label: string) => (
+    <TextField
+      label={label}
+      value={typed[name] ?? ''}
+      slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
+      onChange={(event) => {
+        setTyped({ ...typed, [name]: event.target.value })
+      }}
+      sx={{ width: 128 }}
+    />
+  )
+  const knee = (side: Side) => field(`knee.${side}`, t('measures.soles.knee', { side: t(`side.${side}`) }))
+  return (
+    <Box
+      component="section"
+      aria-label={t('measures.soles.title')}
+      sx={{ display: 'grid', gridTemplateColumns: '1fr 270px 1fr', alignItems: 'start', pt: 2 }}
+    >
+      <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'flex-end', alignItems: 'flex-start' }}>
+        <Answer side="left" typed={typed} onUse={onUse} />
+        {knee('left')}
+      </Box>
+      <Box sx={{ textAlign: 'center', px: 1 }}>
+        <Box sx={{ fontWeight: 600 }}>{t('measures.soles.title')}</Box>
+        <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', lineHeight: 1.3, mb: 1.25 }}>
+          {t('measures.soles.how')}
+        </Box>
+        <Box sx={{ display: 'flex', gap: 1, justifyContent: 'center' }}>
+          {field('foot', t('measures.soles.foot'))}
+          {field('seat', t('measures.soles.seat'))}
+        </Box>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+        {knee('right')}
+        <Answer side="right" typed={typed} onUse={onUse} />
+      </Box>
+    </Box>
+  )
+}
+
+function Answer({ side, typed, onUse }: Props & { side: Side; typed: Record<string, string> }) {
+  const { t } = useTranslation()
+  const tape = tapeFrom(side, typed)
+  const turned = useTurnedOut(tape)
+  if (tape === null) return null
+  if (turned.isError) {
+    return <Typography sx={{ maxWidth: 220, fontSize: '0.85rem' }}>{turned.error.message}</Typography>
+  }
+  if (turned.data === undefined) return null
+  const { value_deg, error_deg } = turned.data
+  return (
+    <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', color: colours[side] }}>
+      <strong>
+        {t('measures.soles.gives', { value: value_deg.toFixed(0), error: error_deg.toFixed(0) })}
+      </strong>
+      <div>
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() => {
+            onUse(side, {
+              text: value_deg.toFixed(0),
+              error: Math.max(1, error_deg),
+              conditions: {
+                knee_height_cm: tape.knee_height_cm,
+                foot_distance_cm: tape.foot_distance_cm,
+                seat_height_cm: tape.seat_height_cm,
+              },
+            })
+          }}
+        >
+          {t('measures.soles.use')}
+        </Button>
+      </div>
+    </Box>
+  )
+}
