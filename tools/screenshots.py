@@ -22,6 +22,22 @@ def go(page: Page, stop: str) -> None:
     page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
 
 
+def shared_shape(page: Page) -> None:
+    """A client whose record has no side, and a shape both legs share."""
+    page.get_by_role("link", name="Clients").click()
+    page.get_by_role("link", name=re.compile("Bryony Fell")).click()
+    page.get_by_role("group", name="Bound angle, left").wait_for()
+    go(page, "Limits")
+    page.get_by_role("heading", name=re.compile("Pregnant")).wait_for()
+    shoot(page, "limits-whole-body")
+    go(page, "Choose")
+    page.get_by_role("group", name="Bound angle, left").get_by_role("button", name=re.compile("high")).click()
+    shoot(page, "choose-shared")
+    page.get_by_role("button", name="Set up both sides").click()
+    page.get_by_role("button", name="Take to the mat").nth(1).wait_for()
+    shoot(page, "set-up-shared")
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
@@ -55,6 +71,9 @@ def main() -> None:
         go(page, "Responses")
         page.get_by_role("table").first.wait_for()
         shoot(page, "responses")
+        shared_shape(page)
+        page.get_by_role("link", name="Clients").click()
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         page.set_viewport_size(TABLET)
         go(page, "On the mat")
         page.get_by_role("button", name="Step back, right").wait_for()

@@ -77,7 +77,9 @@ class Calendar(TestCase):
         situation = Situation.of(client([hip(days_ago=63)]), TODAY, ROOM)
         found = mind_of(situation, allowed=lambda at, rung, side: at.date > TODAY and rung.id.endswith("over_thigh"))
         assert found.next_change is not None
-        self.assertIn("Lets in: left over thigh, right over thigh.", found.next_change.lines)
+        self.assertIn(
+            "Lets in: Figure-four, left: over thigh; Figure-four, right: over thigh.", found.next_change.lines
+        )
 
     def test_the_safety_line_is_always_there(self) -> None:
         self.assertIn("replaces neither", mind().disclaimer)

@@ -24,7 +24,7 @@ from asketa_core.limits.catalogue import limits_of
 from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.knee import daily_fact
 from asketa_core.limits.model import Limit, Severity
-from asketa_core.poses.library import Variation, variations
+from asketa_core.poses.library import Family, Variation, families
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import SIDES, Side
@@ -239,24 +239,37 @@ def change_note(situation: Situation, change: Change, allowed: Allowed = is_allo
     lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]
     lets_in, puts_out = opened_and_closed(situation, change.date, allowed)
     if lets_in:
-        lines.append(say("changes", "lets_in", names=", ".join(lets_in)) + ".")
+        lines.append(say("changes", "lets_in", names="; ".join(lets_in)) + ".")
     if puts_out:
-        lines.append(say("changes", "puts_out", names=", ".join(puts_out)) + ".")
+        lines.append(say("changes", "puts_out", names="; ".join(puts_out)) + ".")
     return ChangeNote(change.date, tuple(lines))
+
+
+FEW_RUNGS = 3
+"""This many rungs of one ladder are named one by one; more are counted."""
 
 
 def opened_and_closed(
     situation: Situation, date: dt.date, allowed: Allowed = is_allowed
 ) -> tuple[list[str], list[str]]:
-    """Rungs that are allowed on ``date`` and not today, and the reverse, by side and short name."""
+    """Rungs that are allowed on ``date`` and not today, and the reverse, ladder by ladder in words."""
     later = situation.on(date)
     lets_in, puts_out = [], []
-    for variation in variations():
-        for side in SIDES:
-            allowed_now, allowed_then = allowed(situation, variation, side), allowed(later, variation, side)
-            name = f"{side.value} {variation.short}"
-            if allowed_then and not allowed_now:
-                lets_in.append(name)
-            if allowed_now and not allowed_then:
-                puts_out.append(name)
+    for family in families().values():
+        for side in SIDES[:1] if family.shared else SIDES:
+            opened, closed = [], []
+            for variation in family.variations:
+                now, then = allowed(situation, variation, side), allowed(later, variation, side)
+                if then and not now:
+                    opened.append(variation)
+                if now and not then:
+                    closed.append(variation)
+            where = None if family.shared else side
+            lets_in += [_rungs_words(family, where, opened)] if opened else []
+            puts_out += [_rungs_words(family, where, closed)] if closed else []
     return lets_in, puts_out
+
+
+def _rungs_words(family: Family, side: Side | None, rungs: list[Variation]) -> str:
+    what = ", ".join(rung.short for rung in rungs) if len(rungs) <= FEW_RUNGS else f"{len(rungs)} rungs"
+    return f"{family.name.en}{'' if side is None else f', {side.value}'}: {what}"

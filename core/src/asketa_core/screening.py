@@ -191,6 +191,7 @@ class SetupDetail:
     """One set-up in full: what goes where, what it asks, what binds."""
 
     index: int
+    side: Side
     verdict: Verdict
     allowed: bool
     setup: dict[str, SlotValue]
@@ -215,6 +216,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     technique = screened.techniques[int(screened.technique[index])] if screened.techniques else ""
     return SetupDetail(
         index=index,
+        side=screened.side,
         verdict=screened.verdict_at(index),
         allowed=screened.allowed(index),
         setup=setup,
@@ -246,11 +248,11 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
 
 
 def setup_line(detail: SetupDetail) -> str:
-    """A set-up in one line: what is sat on, what is under the foot."""
+    """A set-up in one line: what is sat on, what is under the foot; of supports per side only this side's."""
     props = [
         detail.words[name] if name == "seat" else f"{detail.words[name]} {say('slot_places', name)}"
         for name, value in detail.setup.items()
-        if value.stack not in (None, "floor")
+        if value.stack not in (None, "floor") and not name.endswith(f"_{detail.side.other.value}")
     ]
     return ", ".join(props)
 

@@ -113,6 +113,9 @@ def _may_lie_on(below: Layer | None, above: Layer) -> bool:
         return False
     if below.kind == "chair" and kinds()[above.kind].drapes:
         return True
+    # A blanket evens out what is below it; nothing that has a shape of its own stands on one.
+    if kinds()[below.kind].drapes and not kinds()[above.kind].drapes:
+        return False
     return _covers(below.footprint_cm, above.footprint_cm)
 
 

@@ -22,7 +22,8 @@ def layer_words(layer: Layer) -> str:
 
 def stack_words(stack: Stack) -> str:
     """'chair 45, blanket in 8 layers'; 'floor' when nothing is needed."""
-    return ", ".join(layer_words(layer) for layer in stack.layers) or say("stacks", "floor")
+    counted = Counter(layer_words(layer) for layer in stack.layers)
+    return ", ".join(f"{n} × {words}" if n > 1 else words for words, n in counted.items()) or say("stacks", "floor")
 
 
 def fetch_list(stacks: dict[str, Stack], room: Room) -> list[str]:

@@ -88,7 +88,7 @@ export function MeasuresScreen() {
         onChange={(event) => {
           type(quantity, event.target.value)
         }}
-        sx={{ width: 108 }}
+        sx={{ width: 98 }}
       />
     )
   }
@@ -108,7 +108,7 @@ export function MeasuresScreen() {
           onChange={(event) => {
             setDraft({ ...draft, method: event.target.value as Method })
           }}
-          sx={{ width: 158 }}
+          sx={{ width: 182 }}
         >
           {METHODS.map((method) => (
             <MenuItem key={method} value={method}>
@@ -126,7 +126,7 @@ export function MeasuresScreen() {
           onChange={(event) => {
             setDraft({ ...draft, date: event.target.value })
           }}
-          sx={{ width: 150 }}
+          sx={{ width: 166 }}
         />
         <FormControlLabel
           sx={{ mr: 0, whiteSpace: 'nowrap' }}

@@ -49,7 +49,7 @@ export function Options({ options, chosen, onChoose }: Props) {
             }}
           >
             <strong>{option.trade}</strong>
-            <div>{option.words}</div>
+            <div>{option.words === '' ? t('setUp.nothingToFetch') : option.words}</div>
             <Box sx={{ color: 'text.secondary' }}>
               {t('setUp.purpose')} {option.detail.purpose_percent.toFixed(0)} %
               {option.school && (
