@@ -5,9 +5,11 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
+import numpy as np
 from hypothesis import strategies as st
 
-from asketa_core import ClientFile, Room, parse
+from asketa_core import SIDES, ClientFile, Room, parse
+from asketa_core.poses.setups import SetupBatch
 
 TODAY = dt.date(2026, 6, 10)
 
@@ -22,6 +24,7 @@ ROOM = parse(
             {"id": "blanket", "kind": "blanket", "count": 6},
             {"id": "bolster", "kind": "bolster", "count": 2},
             {"id": "cushion", "kind": "cushion", "count": 1},
+            {"id": "roll", "kind": "towel_roll", "count": 2},
         ]
     },
 )
@@ -109,3 +112,10 @@ def pain(score: int, entry_id: str = "knee", irritable: str = "no", days_ago: in
         "pain_today": score,
         "irritable": irritable,
     }
+
+
+def numbers(**values: float) -> SetupBatch:
+    """One set-up with these numbers; supports per side that are not named are the bare floor."""
+    bare = {f"{stem}_{s.value}": 0.0 for stem in ("thigh_support", "knee_support") for s in SIDES}
+    columns = {name: np.array([float(value)]) for name, value in (bare | values).items()}
+    return SetupBatch(columns, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))

@@ -74,7 +74,11 @@ class Calendar(TestCase):
         self.assertTrue(change.lines[0].startswith("Ends — Right: no knee over knee"))
 
     def test_and_which_rungs_it_lets_in(self) -> None:
-        situation = Situation.of(client([hip(days_ago=63)]), TODAY, ROOM)
+        held = {
+            "id": "r", "date": TODAY, "variation": "figure_four.block_flat", "side": "left", "setup": {}, "dose_s": 30,
+            "before": 0, "during": 1, "after": 0,
+        }  # fmt: skip
+        situation = Situation.of(client([hip(days_ago=63)], responses=[held]), TODAY, ROOM)
         found = mind_of(situation, allowed=lambda at, rung, side: at.date > TODAY and rung.id.endswith("over_thigh"))
         assert found.next_change is not None
         self.assertIn(

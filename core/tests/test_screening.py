@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, setup_line, variation
+from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, variation
 from asketa_core.screening import Ruler
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
@@ -50,7 +50,7 @@ class Details(TestCase):
         detail = self.detail()
         self.assertEqual(len(detail.fetch), len(set(detail.fetch)))
         self.assertTrue(any(item.startswith("chair") for item in detail.fetch))
-        self.assertIn("block", setup_line(detail))
+        self.assertIn("block", detail.line)
         self.assertEqual(detail.items, sum(stack.items for stack in self.screened.grid.stacks(detail.index).values()))
 
     def test_getting_in_and_out_is_said(self) -> None:

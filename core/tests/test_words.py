@@ -7,12 +7,12 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, DataError, say, sources
+from asketa_core import DataError, say, sources
 from asketa_core.clientfile import HipReplacementFacts, KneeFacts
 from asketa_core.limits.catalogue import all_rows
 from asketa_core.poses.library import variations
 from asketa_core.poses.posture import Readout, Trouble
-from asketa_core.poses.recipe import ChoiceSlot, StackSlot, side_slot
+from asketa_core.poses.recipe import ChoiceSlot
 from asketa_core.poses.transfers import transfers
 from asketa_core.words.catalogue import lookup, texts
 from asketa_core.words.numbers import against
@@ -40,13 +40,10 @@ class EveryCode(TestCase):
         for technique in (*transfers().chair, *transfers().floor):
             self.assertTrue(say("techniques", technique.id))
         for rung in variations():
-            for name, slot in rung.slots.items():
+            for slot in rung.slots.values():
                 if isinstance(slot, ChoiceSlot):
                     for option in slot.options:
                         self.assertTrue(say("choices", option))
-                if isinstance(slot, StackSlot) and name != rung.recipe.seat:
-                    for place in [side_slot(name, s) for s in SIDES] if slot.per_side else [name]:
-                        self.assertTrue(say("slot_places", place))
 
     def test_every_decision_says_what_would_change_it(self) -> None:
         self.assertEqual(set(texts()["would_change"]), set(texts()["steps"]))

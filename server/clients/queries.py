@@ -23,6 +23,7 @@ from asketa_core import (
     limits_of,
     mind_of,
     parse,
+    worked_families,
 )
 from clients.models import Client, Entry
 from clients.schemas import (
@@ -157,7 +158,7 @@ def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
 def promises(today: Today) -> list[Note]:
     """What was decided for next time, per side, for every ladder that was worked on."""
     notes = []
-    for family in families().values():
+    for family in (families()[name] for name in sorted(worked_families(today.file))):
         for side in (None,) if family.shared else Side:
             decision = today.decision(family.family, side or Side.LEFT)
             if decision.history:

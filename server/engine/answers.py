@@ -11,6 +11,7 @@ import hashlib
 import threading
 from collections.abc import Callable
 from dataclasses import asdict, dataclass, replace
+from functools import cached_property
 from typing import Any, TypeVar
 
 from django.core.cache import cache
@@ -18,6 +19,7 @@ from django.core.cache import cache
 from asketa_core import (
     ClientFile,
     Decision,
+    Judged,
     LaneAnswer,
     NoGrid,
     Room,
@@ -35,9 +37,9 @@ from asketa_core import (
     judge_responses,
     keeps_range,
     lane_answer_of,
+    lane_view,
     next_step,
     next_tightening,
-    outward_view,
     recently_operated,
     shared_decision,
     variation,
@@ -68,6 +70,11 @@ class Today:
         file, room = client_file(client), room_value()
         return Today(client, file, room, now, Situation.of(file, now.date(), room), situation_key(file, room))
 
+    @cached_property
+    def judged(self) -> dict[str, Judged]:
+        """Every response with what it means, worked out once."""
+        return judge_responses(self.file, self.now)
+
     @property
     def date(self) -> dt.date:
         return self.now.date()
@@ -90,7 +97,7 @@ class Today:
             own = screened if isinstance(screened, NoGrid) else replace(screened, side=side)
             drawn = ""
             if not isinstance(own, NoGrid):
-                drawn = figure(own, self.situation.body, self.room, own.shown, outward_view(side), labels=False)
+                drawn = figure(own, self.situation.body, self.room, own.shown, lane_view(rung, side), labels=False)
             found[side] = (lane_answer_of(self.situation, rung, side, own), drawn)
         return found
 
@@ -132,8 +139,7 @@ class Today:
 
     def _decision_of(self, family: str, side: Side) -> Decision:
         mine = [r for r in self.file.responses if r.side is side and r.variation.split(".")[0] == family]
-        every = judge_responses(self.file, self.now)
-        judged = [every[response.id] for response in mine]
+        judged = [self.judged[response.id] for response in mine]
 
         def compute() -> Decision:
             return next_step(
@@ -151,7 +157,7 @@ class Today:
 
     def tolerances(self) -> dict[str, Tolerance]:
         """Every response's tolerance by id."""
-        return {key: judged.tolerance for key, judged in judge_responses(self.file, self.now).items()}
+        return {key: judged.tolerance for key, judged in self.judged.items()}
 
 
 def situation_key(file: ClientFile, room: Room) -> str:

@@ -42,7 +42,7 @@ class EveryRoute(ApiTest):
         ids = {
             "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
             "{client_id}": rows.client.pk, "{entry_id}": self.entry.pk, "{item_id}": self.item_id,
-            "{variation_id}": "figure_four.block_flat", "{side}": "left",
+            "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
         }  # fmt: skip
         for placeholder, value in ids.items():
             path = path.replace(placeholder, str(value))

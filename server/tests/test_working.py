@@ -19,7 +19,7 @@ FLAT, OVER = "figure_four.block_flat", "figure_four.over_thigh"
 
 class Choosing(ApiTest):
     def lane(self, side: str = "right") -> dict[str, Any]:
-        ladder = next(x for x in self.client.get(self.url("/ladders")).json() if x["family"] == "figure_four")
+        ladder = self.client.get(self.url("/ladders/figure_four")).json()
         return {rung["variation"]: rung for rung in ladder[side]["rungs"]}
 
     def test_verdicts_follow_the_records(self) -> None:
@@ -34,7 +34,7 @@ class Choosing(ApiTest):
     def test_a_client_without_stature_is_told_what_is_missing(self) -> None:
         url = f"/api/practices/{self.house.practice.pk}/clients"
         fresh = uuid.UUID(self.post(url, {"name": "New"}).json()["id"])
-        self.assertIn("body", self.fields(self.client.get(self.url("/ladders", client=fresh))))
+        self.assertIn("body", self.fields(self.client.get(self.url("/ladders/figure_four", client=fresh))))
         self.assertEqual(self.client.get(self.url("", client=fresh)).status_code, 200)
 
 
@@ -160,7 +160,7 @@ class NextVisit(ApiTest):
                 self.post(self.url(f"/items/{item.id}/morning"), {"settled": settled})
 
     def decision(self) -> dict[str, Any]:
-        ladder = next(x for x in self.client.get(self.url("/ladders")).json() if x["family"] == "figure_four")
+        ladder = self.client.get(self.url("/ladders/figure_four")).json()
         return ladder["left"]["decision"]
 
     def setUp(self) -> None:
@@ -209,7 +209,7 @@ class QueryCounts(ApiTest):
         return len(captured)
 
     def test_do_not_grow_with_the_history(self) -> None:
-        urls = [self.url(path) for path in ("", "/ladders", "/items", "/entries", "/measures")]
+        urls = [self.url(path) for path in ("", "/families", "/ladders/figure_four", "/items", "/entries", "/measures")]
         self.house.record_hip()
         self.post(self.url("/items"), self.house.item())
         for url in urls:

@@ -7,15 +7,17 @@ import uuid
 from django.http import Http404, HttpResponse
 from ninja import Router, Status
 
-from asketa_core import InputError, Side, Variation, variation
+from asketa_core import InputError, Side, Variation, families, variation
 from clients.queries import get_client
 from common.permissions import Permission
+from engine.adapter import client_file
 from engine.answers import Today
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 from visits import choosing, responses, services, setting_up
 from visits import mat as beside_the_mat
 from visits.schemas import (
     DetailOut,
+    FamilyLine,
     ItemIn,
     ItemOut,
     LadderOut,
@@ -37,11 +39,21 @@ def _rung(variation_id: str) -> Variation:
         raise Http404 from error
 
 
-@router.get("/clients/{client_id}/ladders", response=list[LadderOut], operation_id="ladders")
+@router.get("/clients/{client_id}/families", response=list[FamilyLine], operation_id="listFamilies")
 @in_practice(Permission.CLIENTS_READ)
-def ladders(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[LadderOut]:
-    """Every family as two lanes, judged today."""
-    return choosing.ladders(Today.of(get_client(client_id)))
+def list_families(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[FamilyLine]:
+    """Every family there is, by name."""
+    return choosing.family_lines(client_file(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/ladders/{family_id}", response=LadderOut, operation_id="ladder")
+@in_practice(Permission.CLIENTS_READ)
+def ladder(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, family_id: str) -> LadderOut:
+    """One family as two lanes, judged today."""
+    client = get_client(client_id)
+    if family_id not in families():
+        raise Http404
+    return choosing.ladder(Today.of(client), families()[family_id])
 
 
 @router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")

@@ -4,16 +4,18 @@ from __future__ import annotations
 
 from asketa_core import (
     SIDES,
+    ClientFile,
     Decision,
     Family,
     Side,
     families,
-    setup_line,
     variation,
+    worked_families,
 )
 from engine.answers import Today
 from visits.schemas import (
     DecisionOut,
+    FamilyLine,
     LadderOut,
     LaneOut,
     LastTime,
@@ -23,12 +25,24 @@ from visits.schemas import (
 )
 
 
-def ladders(today: Today) -> list[LadderOut]:
-    """Every family as two lanes."""
-    return [_ladder(today, family) for family in families().values()]
+def family_lines(file: ClientFile) -> list[FamilyLine]:
+    """Every family by name, the ones this client has worked on marked."""
+    worked = worked_families(file)
+    return [
+        FamilyLine(
+            family=family.family,
+            name=family.name.en,
+            about=family.about,
+            purposes=list(family.purposes),
+            positions=list(dict.fromkeys(rung.position for rung in family.variations)),
+            worked=family.family in worked,
+        )
+        for family in sorted(families().values(), key=lambda family: family.name.en)
+    ]
 
 
-def _ladder(today: Today, family: Family) -> LadderOut:
+def ladder(today: Today, family: Family) -> LadderOut:
+    """One family as two lanes, judged today."""
     left, right = (_lane(today, family, side) for side in SIDES)
     return LadderOut(
         family=family.family,
@@ -63,7 +77,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
                 verdict=answer.verdict,
                 cautions=sum(f.severity == "caution" for f in findings) if not closing else 0,
                 figure=drawn or None,
-                line=setup_line(detail) if detail else "",
+                line=detail.line if detail else "",
                 reasons=reasons,
                 last=last,
                 here=decision.from_step is not None and decision.from_step.variation == rung.id,

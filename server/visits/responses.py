@@ -62,7 +62,7 @@ def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
         rung = variation(item.variation)
         family = families()[rung.family]
         outcome = judged[str(item.pk)]
-        seat, support = _heights(item, rung.recipe.seat)
+        seat, support = _heights(item, rung.recipe.seat_slot or "")
         found.setdefault((rung.family, Side(item.side)), []).append(
             ResponsePoint(
                 id=item.pk,

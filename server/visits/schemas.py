@@ -61,6 +61,17 @@ class RungName(Schema):
     short: str
 
 
+class FamilyLine(Schema):
+    """One family in a list: what it is for, and whether this client has worked on it."""
+
+    family: str
+    name: str
+    about: str
+    purposes: list[str]
+    positions: list[Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]]
+    worked: bool
+
+
 class LadderOut(Schema):
     family: str
     name: str
@@ -183,6 +194,7 @@ class SetupOut(Schema):
     family: str
     family_name: str
     shared: bool
+    seen_from: Literal["side", "behind", "above"]
     side: Side
     name: str
     verdict: Verdict

@@ -27,10 +27,10 @@ from asketa_core import (
     detail_at,
     families,
     figure,
+    lane_view,
     outward_view,
     rulers_of,
     say,
-    setup_line,
     stack_words,
     variation,
 )
@@ -59,13 +59,14 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         "family": rung.family,
         "family_name": families()[rung.family].name.en,
         "shared": rung.shared,
+        "seen_from": rung.seen_from,
         "side": side,
         "name": rung.name.en,
         "purposes": list(families()[rung.family].purposes),
-        "hold_from_s": rung.hold.start,
-        "hold_to_s": rung.hold.to,
+        "hold_from_s": rung.hold.start_s,
+        "hold_to_s": rung.hold.to_s,
         "cues": [say("cues", cue) for cue in rung.cues],
-        "watch": [say("watch", sign) for sign in (*rung.watch, "knee_drift")],
+        "watch": [say("watch", sign) for sign in dict.fromkeys((*rung.watch, "knee_drifts"))],
         "step_back": _neighbour(today, rung.step_back, side),
         "step_forward": _neighbour(today, rung.step_forward, side),
     }
@@ -90,7 +91,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
             OptionOut(
                 trade=say("trades", trade.value),
                 school=trade in (Trade.RAISE_SEAT, Trade.SUPPORT_KNEES),
-                words=setup_line(detail),
+                words=detail.line,
                 spine_deg=screened.pose.middle(Readout.SPINE_FLEXION, None, detail.index),
                 detail=detail_of(today, screened, detail),
             )
@@ -215,7 +216,7 @@ def detail_of(
     """``setup`` keeps choices the grid does not vary (how the foot is held)."""
     chosen = {name: value for name, value in (setup or {}).items() if value.choice is not None}
     foot = chosen["foot"].choice if "foot" in chosen else None
-    seen = view if view is not None else outward_view(screened.side)
+    seen = view if view is not None else lane_view(screened.variation, screened.side)
     words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
     indices = [
         axis.options.index(str(chosen[axis.name].choice)) if axis.name in chosen else int(at)

@@ -18,7 +18,7 @@ from asketa_core.clientfile import (
 )
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
-from asketa_core.figure.figure import describe, figure, outward_view
+from asketa_core.figure.figure import describe, figure, lane_view, outward_view
 from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
@@ -26,7 +26,7 @@ from asketa_core.mind import Mind, Note, mind_of
 from asketa_core.poses.library import Family, Variation, families, variation, variations
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import StackSlot
-from asketa_core.progress.responses import Judged, Tolerance, judge_responses
+from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
 from asketa_core.progress.step import (
     Decision,
     keeps_range,
@@ -47,7 +47,6 @@ from asketa_core.screening import (
     lane_answer_of,
     rulers_of,
     screen_client,
-    setup_line,
 )
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.search import Screened, Trade, Verdict
@@ -106,6 +105,7 @@ __all__ = [
     "keeps_range",
     "lane_answer",
     "lane_answer_of",
+    "lane_view",
     "limit_lines",
     "limits_of",
     "limits_on",
@@ -119,7 +119,6 @@ __all__ = [
     "rulers_of",
     "say",
     "screen_client",
-    "setup_line",
     "shared_decision",
     "sources",
     "stack_words",
@@ -129,4 +128,5 @@ __all__ = [
     "variation",
     "variations",
     "why_words",
+    "worked_families",
 ]

@@ -25,6 +25,7 @@ from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.knee import daily_fact
 from asketa_core.limits.model import Limit, Severity
 from asketa_core.poses.library import Family, Variation, families
+from asketa_core.progress.responses import worked_families
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import SIDES, Side
@@ -252,10 +253,11 @@ FEW_RUNGS = 3
 def opened_and_closed(
     situation: Situation, date: dt.date, allowed: Allowed = is_allowed
 ) -> tuple[list[str], list[str]]:
-    """Rungs that are allowed on ``date`` and not today, and the reverse, ladder by ladder in words."""
+    """Rungs of the ladders this client works on that are allowed on ``date`` and not today, and the reverse,
+    ladder by ladder in words."""
     later = situation.on(date)
     lets_in, puts_out = [], []
-    for family in families().values():
+    for family in (families()[name] for name in sorted(worked_families(situation.client))):
         for side in SIDES[:1] if family.shared else SIDES:
             opened, closed = [], []
             for variation in family.variations:

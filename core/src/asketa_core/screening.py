@@ -23,7 +23,7 @@ from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Variation, variations
 from asketa_core.poses.library import variation as find_variation
 from asketa_core.poses.posture import Readout, unit_of
-from asketa_core.poses.recipe import DroppedLeg
+from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
 from asketa_core.props.kinds import Room
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
@@ -48,13 +48,20 @@ ALWAYS: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.SPINE_FLEXION, None),
 )
 WHOLE_RANGE_PERCENT = 100.0
+FIXED_RANGES_DEG: Mapping[Readout, float] = {Readout.SPINE_ROTATION: 45.0, Readout.SIDE_BEND: 30.0}
+"""Ranges of what is not measured on a client: those of a typical back."""
 
 
 def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
     """The demands worth a ruler for a variation."""
     rules = (variation.recipe.worked_rule, variation.recipe.other_rule)
-    turned = any(isinstance(rule, DroppedLeg) for rule in rules)
-    return (*ALWAYS, *(TURNING if turned else FOLDING))
+    turned = any(isinstance(rule, DroppedLeg | ForcedLeg | FreeLeg | TurnedInLeg) for rule in rules)
+    works = tuple(
+        (Readout(work.quantity), work.range)
+        for work in variation.recipe.works
+        if work.quantity not in ("effort", "hip_closing")
+    )
+    return tuple(dict.fromkeys((*ALWAYS, *(TURNING if turned else FOLDING), *works)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,6 +150,8 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
         low, high, error = posture.spread_at(*key, index)
         boundary, kind, label = _tightest(situation.limits, screened, readout, side)
         own = situation.ranges.get(quantity, side) if quantity is not None else None
+        if boundary is None and readout in FIXED_RANGES_DEG:
+            boundary, kind = FIXED_RANGES_DEG[readout], "range"
         if boundary is None and own is not None:
             boundary, kind = own.value_deg, "range"
         if boundary is None and readout is Readout.HAMSTRING_USED_PERCENT:
@@ -196,6 +205,8 @@ class SetupDetail:
     allowed: bool
     setup: dict[str, SlotValue]
     words: dict[str, str]
+    line: str
+    """The set-up in one line."""
     fetch: list[str]
     items: int
     purpose_percent: float
@@ -214,13 +225,15 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     stopped = screened.pose.stopped_by.get(screened.side)
     stopped_by = "" if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
     technique = screened.techniques[int(screened.technique[index])] if screened.techniques else ""
+    words = {name: _slot_words(name, value, stacks) for name, value in setup.items()}
     return SetupDetail(
         index=index,
         side=screened.side,
         verdict=screened.verdict_at(index),
         allowed=screened.allowed(index),
         setup=setup,
-        words={name: _slot_words(name, value, stacks) for name, value in setup.items()},
+        words=words,
+        line=_line(screened, setup, words),
         fetch=fetch_list(stacks, situation.room),
         items=int(grid.items[index]),
         purpose_percent=float(screened.purpose[index]),
@@ -247,14 +260,21 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
     return f"{value.number:g}"
 
 
-def setup_line(detail: SetupDetail) -> str:
+def _line(screened: Screened, setup: Mapping[str, SlotValue], words: Mapping[str, str]) -> str:
     """A set-up in one line: what is sat on, what is under the foot; of supports per side only this side's."""
-    props = [
-        detail.words[name] if name == "seat" else f"{detail.words[name]} {say('slot_places', name)}"
-        for name, value in detail.setup.items()
-        if value.stack not in (None, "floor") and not name.endswith(f"_{detail.side.other.value}")
-    ]
+    variation = screened.variation
+    props = []
+    for name, value in setup.items():
+        if value.stack in (None, "floor") or variation.side_of(name) is screened.side.other:
+            continue
+        label = variation.label_of(name)
+        placed = label.split(" ", maxsplit=1)[0] in PLACE_WORDS
+        props.append(f"{words[name]} {label[:1].lower()}{label[1:]}" if placed else words[name])
     return ", ".join(props)
+
+
+PLACE_WORDS = ("Under", "Between", "Behind")
+"""Labels that begin so say where a stack lies; others name the seat itself."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Situation, Variation, variation, variations
+from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Variation, variation, variations
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body, Pregnancy
 from asketa_core.body.ranges import GroinPinch, Range, Ranges
@@ -16,7 +16,7 @@ from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_t
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
 from asketa_core.setup.grid import build_grid
-from tests.strategies import ROOM, TODAY, client, statures, turning_out
+from tests.strategies import ROOM, numbers, statures, turning_out
 
 
 def ranges(left: float, right: float) -> Ranges:
@@ -33,13 +33,6 @@ def batch(seats: list[float], block: float = 10, out: float = 40, ahead: float =
     columns = {"seat": seats, "foot_block": [block] * n, "knee_out": [out] * n, "foot_ahead": [ahead] * n}
     columns |= {"rest_foot": [0.0] * n, "lean": [lean] * n}
     return SetupBatch({k: np.array(v, float) for k, v in columns.items()}, np.zeros(n, bool), np.ones(n, bool))
-
-
-def numbers(**values: float) -> SetupBatch:
-    """One set-up with these numbers; supports per side that are not named are the bare floor."""
-    bare = {f"{stem}_{s.value}": 0.0 for stem in ("thigh_support", "knee_support") for s in SIDES}
-    columns = {name: np.array([float(value)]) for name, value in (bare | values).items()}
-    return SetupBatch(columns, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
 
 
 def a_few(rung: Variation, side: Side, body: Body, of: Ranges) -> SetupBatch:
@@ -81,8 +74,9 @@ class Geometry(TestCase):
         body = Body(stature, 70)
         posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
         for leg in posture.legs.values():
-            np.testing.assert_allclose(np.linalg.norm(leg.knee - leg.hip, axis=-1), body.length_cm("thigh"), atol=1e-6)
             if not any(mask.any() for (trouble, _), mask in posture.troubles.items() if trouble.value == "reach"):
+                thigh = np.linalg.norm(leg.knee - leg.hip, axis=-1)
+                np.testing.assert_allclose(thigh, body.length_cm("thigh"), atol=1e-6)
                 shin = np.linalg.norm(leg.ankle - leg.knee, axis=-1)
                 np.testing.assert_allclose(shin, body.length_cm("lower_leg"), atol=1e-6)
 
@@ -193,20 +187,6 @@ class Plausible(TestCase):
             ]
             self.assertLess(falls[0], 0)
             self.assertGreater(falls[1], 0)
-
-    def test_every_variation_has_a_set_up_for_every_body(self) -> None:
-        for stature in (150, 200):
-            for out in (40, 80):
-                file = client(
-                    stature=stature, ranges={("open_external_rotation", side): out for side in ("left", "right")}
-                )
-                situation = Situation.of(file, TODAY, ROOM)
-                for rung in variations():
-                    for side in SIDES:
-                        screened = situation.screen(rung, side)
-                        self.assertNotIsInstance(screened, NoGrid)
-                        best = screened.best
-                        self.assertTrue(screened.possible[best] or screened.troubles_at(best), (stature, out, rung.id))
 
 
 class Folding(TestCase):

@@ -293,7 +293,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practices/{practice_id}/clients/{client_id}/ladders": {
+    "/api/practices/{practice_id}/clients/{client_id}/families": {
         parameters: {
             query?: never;
             header?: never;
@@ -301,10 +301,30 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Ladders
-         * @description Every family as two lanes, judged today.
+         * List Families
+         * @description Every family there is, by name.
          */
-        get: operations["ladders"];
+        get: operations["listFamilies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ladder
+         * @description One family as two lanes, judged today.
+         */
+        get: operations["ladder"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1196,6 +1216,24 @@ export interface components {
             };
         };
         /**
+         * FamilyLine
+         * @description One family in a list: what it is for, and whether this client has worked on it.
+         */
+        FamilyLine: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Purposes */
+            purposes: string[];
+            /** Positions */
+            positions: ("chair" | "standing" | "floor_sitting" | "kneeling" | "lying" | "side_lying")[];
+            /** Worked */
+            worked: boolean;
+        };
+        /**
          * DecisionOut
          * @description What to do next time on one side of one ladder, and why.
          */
@@ -1509,6 +1547,11 @@ export interface components {
             family_name: string;
             /** Shared */
             shared: boolean;
+            /**
+             * Seen From
+             * @enum {string}
+             */
+            seen_from: "side" | "behind" | "above";
             side: components["schemas"]["Side"];
             /** Name */
             name: string;
@@ -2354,7 +2397,7 @@ export interface operations {
             };
         };
     };
-    ladders: {
+    listFamilies: {
         parameters: {
             query?: never;
             header?: never;
@@ -2372,7 +2415,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LadderOut"][];
+                    "application/json": components["schemas"]["FamilyLine"][];
+                };
+            };
+        };
+    };
+    ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                family_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
                 };
             };
         };

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { rungsFrom, startingRung } from './ladders'
+import { familiesFrom, rungsFrom, startingRung } from './ladders'
 
 type Decision = Partial<Schemas['DecisionOut']>
 
@@ -66,12 +66,25 @@ describe('which rungs are set up', () => {
     }
   }
   const both = [named('fold', 'not_tried'), named('four', 'stay')] as unknown as Schemas['LadderOut'][]
+  const lines = [
+    { family: 'fold', worked: false },
+    { family: 'four', worked: true },
+  ] as unknown as Schemas['FamilyLine'][]
+
+  const chosen = (address: string) => {
+    const search = new URLSearchParams(address)
+    return rungsFrom(both, familiesFrom(lines, search), search)
+  }
 
   it('are those of the ladder that was worked on', () => {
-    expect(rungsFrom(both, new URLSearchParams())).toEqual({ left: 'four.0', right: 'four.0' })
+    expect(chosen('')).toEqual({ left: 'four.0', right: 'four.0' })
   })
 
   it('are those of the address, the other side on the same ladder', () => {
-    expect(rungsFrom(both, new URLSearchParams('right=fold.0'))).toEqual({ left: 'fold.0', right: 'fold.0' })
+    expect(chosen('right=fold.0')).toEqual({ left: 'fold.0', right: 'fold.0' })
+  })
+
+  it('may come from two ladders', () => {
+    expect(chosen('left=four.0&right=fold.0')).toEqual({ left: 'four.0', right: 'fold.0' })
   })
 })

@@ -1,15 +1,44 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQueries, useQuery } from '@tanstack/react-query'
 import { api, type Schemas, type Side, unwrap } from '../api/client'
 import { useClientPath } from './route'
 
-/** Every family as two lanes, judged for today. */
-export function useLadders() {
+/** Every family there is, by name, with what this client has worked on. */
+export function useFamilies() {
   const path = useClientPath()
   return useQuery({
-    queryKey: ['client', path.client_id, 'ladders'],
+    queryKey: ['client', path.client_id, 'families'],
     queryFn: () =>
-      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders', { params: { path } })),
+      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/families', { params: { path } })),
   })
+}
+
+/** Some families as two lanes, judged for today; each arrives on its own. */
+export function useLadders(families: readonly string[]) {
+  const path = useClientPath()
+  return useQueries({
+    queries: families.map((family_id) => ({
+      queryKey: ['client', path.client_id, 'ladders', family_id],
+      queryFn: () =>
+        unwrap(
+          api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}', {
+            params: { path: { ...path, family_id } },
+          }),
+        ),
+    })),
+    combine: (results) => ({
+      data: results.flatMap((result) => (result.data === undefined ? [] : [result.data])),
+      isPending: results.some((result) => result.isPending),
+      error: results.find((result) => result.isError)?.error ?? null,
+      refetch: () => {
+        for (const result of results) void result.refetch()
+      },
+    }),
+  })
+}
+
+/** The family a rung belongs to. */
+export function familyOf(rung: string): string {
+  return rung.split('.')[0] ?? rung
 }
 
 const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup']
@@ -32,21 +61,32 @@ export function ladderWith(ladders: readonly Ladder[], rung: string | undefined)
   return ladders.find((ladder) => ladder.rungs.some((each) => each.id === rung))
 }
 
-/** Which ladder to open when nothing was chosen: one that was worked on, else the first. */
-export function startingLadder(ladders: readonly Ladder[]): Ladder | undefined {
-  const worked = ladders.find((ladder) =>
-    [ladder.left, ladder.right].some((lane) => lane.decision.action !== 'not_tried'),
-  )
-  return worked ?? ladders[0]
-}
-
-/** The rungs to set up, from the address; a side it does not name starts on the other side's ladder. */
-export function rungsFrom(
-  ladders: readonly Ladder[],
+/** The families to set up, from the address; nothing named opens one that was worked on, else the first. */
+export function familiesFrom(
+  families: readonly Schemas['FamilyLine'][],
   search: URLSearchParams,
 ): Record<Side, string | undefined> {
-  const named = { left: search.get('left') ?? undefined, right: search.get('right') ?? undefined }
-  const ladder = ladderWith(ladders, named.left ?? named.right) ?? startingLadder(ladders)
-  const start = (side: Side) => (ladder === undefined ? undefined : startingRung(ladder, side))
-  return { left: named.left ?? start('left'), right: named.right ?? start('right') }
+  const named = { left: search.get('left'), right: search.get('right') }
+  const start = (families.find((family) => family.worked) ?? families[0])?.family
+  const of = (side: Side, other: Side) => {
+    const rung = named[side] ?? named[other]
+    return rung === null ? start : familyOf(rung)
+  }
+  return { left: of('left', 'right'), right: of('right', 'left') }
+}
+
+/** The rungs to set up, from the address; a side it does not name starts where its ladder stands. */
+export function rungsFrom(
+  ladders: readonly Ladder[],
+  families: Record<Side, string | undefined>,
+  search: URLSearchParams,
+): Record<Side, string | undefined> {
+  const rung = (side: Side) => {
+    const ladder = ladders.find((each) => each.family === families[side])
+    const named = search.get(side)
+    // An address may name only the family: its side starts where its ladder stands.
+    if (named !== null && !named.endsWith('.')) return named
+    return ladder === undefined ? undefined : startingRung(ladder, side)
+  }
+  return { left: rung('left'), right: rung('right') }
 }

@@ -1,4 +1,4 @@
-"""Rotation of the pelvis."""
+"""Rotations about the axes of the world, and of the pelvis."""
 
 from __future__ import annotations
 
@@ -31,3 +31,26 @@ def pelvis_rotation(pitch_deg: Array | float, roll_deg: Array | float, yaw_deg: 
     matrix[..., 2, 1] = sr
     matrix[..., 2, 2] = cr * cp
     return matrix
+
+
+def _rotation(angle_deg: Array | float, first: int, second: int) -> Array:
+    """Right-hand rotation in the plane of two axes, (..., 3, 3)."""
+    angle = np.asarray(angle_deg, float)
+    matrix = np.zeros((*angle.shape, 3, 3))
+    matrix[..., [0, 1, 2], [0, 1, 2]] = 1.0
+    matrix[..., first, first] = matrix[..., second, second] = cosd(angle)
+    matrix[..., first, second] = -sind(angle)
+    matrix[..., second, first] = sind(angle)
+    return matrix
+
+
+def rotation_x(angle_deg: Array | float) -> Array:
+    return _rotation(angle_deg, 1, 2)
+
+
+def rotation_y(angle_deg: Array | float) -> Array:
+    return _rotation(angle_deg, 2, 0)
+
+
+def rotation_z(angle_deg: Array | float) -> Array:
+    return _rotation(angle_deg, 0, 1)

@@ -63,15 +63,20 @@ def coupling_from_ninety_ninety(straight_leg_raise_deg: float, knee_extension_la
 
 
 def share_fold(
-    wanted_lean_deg: Array | float, room_deg: Array | float, flexion_upright_deg: Array | float
+    wanted_lean_deg: Array | float,
+    room_deg: Array | float,
+    flexion_upright_deg: Array | float,
+    least_pitch_deg: Array | float = -np.inf,
 ) -> TrunkShare:
     """Split a trunk lean between pelvis and spine.
 
     ``room_deg`` and ``flexion_upright_deg`` (hip flexion with the pelvis upright) are those of the
     side that decides; with two legs pass the smaller difference. The pelvis tips as far as the hips
     allow and never beyond the wanted lean; the spine makes up the rest. Stiff hips in upright sitting
-    therefore roll the pelvis back and round the back.
+    therefore roll the pelvis back and round the back. ``least_pitch_deg`` is where a leg behind the body
+    holds the pelvis forward: past its extension the low back hollows instead.
     """
     lean = np.asarray(wanted_lean_deg, float)
     pitch = np.minimum(lean, np.asarray(room_deg, float) - np.asarray(flexion_upright_deg, float))
+    pitch = np.maximum(pitch, least_pitch_deg)
     return TrunkShare(np.asarray(pitch), np.asarray(lean - pitch))

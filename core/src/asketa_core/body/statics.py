@@ -54,3 +54,32 @@ def resting_foot_share(hip: Array, knee: Array, ankle: Array, toe: Array, masses
     foot_centre = 0.5 * (ankle + toe)
     share = thigh * lever(thigh_centre) + shin * lever(shin_centre) + foot * lever(foot_centre)
     return np.where(reach_sq > 1.0, share, thigh / 2 + shin + foot)
+
+
+DIRECTIONS_DEG = np.arange(0.0, 360.0, 5.0)
+
+
+def margin_inside(corners: Array, point: Array) -> Array:
+    """Distance in cm from floor points to the edge of the hull of their contacts, positive inside.
+
+    ``corners`` (levels, n, c, 2) and ``point`` (levels, n, 2) give (levels, n). The hull is felt for in
+    directions 5° apart, which overstates the margin by less than a tenth of a centimetre for feet; for points
+    outside it gives the distance to the nearest supporting line.
+    """
+    best: Array | None = None
+    for angle in np.radians(DIRECTIONS_DEG):
+        direction = np.array([np.cos(angle), np.sin(angle)])
+        support = (corners @ direction).max(axis=-1) - point @ direction
+        best = support if best is None else np.minimum(best, support)
+    assert best is not None
+    return np.asarray(best)
+
+
+KNEECAP_LEAN_DEG = (-20.0, 0.0, 25.0, 45.0, 70.0)
+KNEECAP_SHARES = (0.1, 0.4, 1.0, 0.4, 0.1)
+
+
+def kneecap_share(thigh_lean_deg: Array) -> Array:
+    """How much of a kneeling leg's load the kneecap takes, by how far the thigh leans forward of vertical
+    (judgement): most at 25°, then the load rolls onto the thigh above it."""
+    return np.interp(thigh_lean_deg, KNEECAP_LEAN_DEG, KNEECAP_SHARES)

@@ -2,58 +2,138 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
+
 from asketa_core.body.measures import Body
 from asketa_core.clientfile import SlotValue
-from asketa_core.figure.scene import Scene, Support, build_scene
-from asketa_core.figure.skeleton import skeleton_of
+from asketa_core.figure.limbs import Limb
+from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
+from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
 from asketa_core.figure.svg import View, render
+from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
-from asketa_core.poses.recipe import LYING, DroppedLeg, PlantedLeg, side_slot
+from asketa_core.poses.recipe import (
+    LYING,
+    DroppedLeg,
+    ForcedLeg,
+    FreeLeg,
+    GroundLeg,
+    LegRule,
+    LongLeg,
+    PlantedLeg,
+    Recipe,
+    SitBase,
+    StandBase,
+    StrideBase,
+    side_slot,
+)
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.setup.search import Screened
-from asketa_core.units import SIDES, Side
+from asketa_core.units import SIDES, Array, Side
 from asketa_core.words import numbers
 from asketa_core.words.stacks import stack_words
 
 
 def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str | None = None) -> Scene:
     """The scene of one set-up; ``foot`` overrides the choice of how the foot is held."""
-    variation, side = screened.variation, screened.side
+    variation, side, pose = screened.variation, screened.side, screened.pose
     recipe = variation.recipe
     stacks = screened.grid.stacks(index)
     setup = screened.grid.setup(index)
     held = foot if foot is not None else setup.get("foot", SlotValue()).choice
     rules = {side: recipe.worked_rule, side.other: recipe.other_rule}
-    if variation.shared:
-        rules = dict.fromkeys(SIDES, recipe.worked_rule)
     on_edge = {s for s, rule in rules.items() if isinstance(rule, DroppedLeg) and rule.rests_on is not None}
-    skeleton = skeleton_of(screened.pose, body, index, recipe.hands, side if held == "drawn_up" else None, on_edge)
+    worked = side if not variation.shared else SIDES[0]
+    bearing = Bearing(
+        turn_deg=worked.sign * pose.middle(Readout.SPINE_ROTATION, None, index),
+        bend_deg=worked.sign * pose.middle(Readout.SIDE_BEND, None, index),
+        on_side=side.other if variation.position == "side_lying" else None,
+        shoulders_down=variation.position == "lying",
+    )
+    under_hands = stacks.get(recipe.hands_on or "", FLOOR)
+    drawn_up = side if held == "drawn_up" else None
+    skeleton = skeleton_of(
+        pose, body, index, recipe.hands, drawn_up, on_edge, bearing, hand_support_cm=under_hands.height_cm
+    )
 
     def stack_of(slot: str, of: Side) -> Stack:
         return stacks.get(side_slot(slot, of), stacks.get(slot, FLOOR))
 
-    supports = []
+    supports = list(_base_supports(recipe, skeleton, stacks, side))
     for of, rule in rules.items():
-        leg = skeleton.legs[of]
-        if rule.rests_on is not None:
-            supports.append(Support(stack_of(rule.rests_on, of), leg.end))
-        if not isinstance(rule, PlantedLeg) and rule.knee_rests_on is not None:
-            at = rule.rests_at if isinstance(rule, DroppedLeg) else 1.0
-            supports.append(Support(stack_of(rule.knee_rests_on, of), leg.root + at * (leg.middle - leg.root)))
-    recline = None
-    if recipe.recline_deg is not None:
-        recline = float(screened.pose.lean_deg[index]) + 90.0
-    return build_scene(
-        skeleton, body, side, stacks.get(recipe.seat), supports, room, recline,
+        supports += [Support(stack_of(slot, of), at) for slot, at in _leg_supports(rule, skeleton.legs[of])]
+    if under_hands.layers:
+        supports += [Support(under_hands, skeleton.arms[of].end, Rest.HANDS) for of in SIDES]
+    lying = variation.position == "lying" and recipe.recline_deg is not None
+    furniture = Furniture(
+        recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
         chair_in_front=recipe.hands.on == "chair_in_front",
-    )  # fmt: skip
+        chair_back_in_front=recipe.hands.on == "chair_back_in_front",
+        chair_beside=recipe.hands.on == "chair_beside",
+        wall_in_front=recipe.hands.on == "wall",
+        wall_behind=recipe.wall_behind,
+    )
+    return build_scene(skeleton, body, side, supports, room, furniture)
+
+
+def _base_supports(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stack], worked: Side) -> Iterator[Support]:
+    """What the pelvis, the front thigh, the knees or the heels rest on."""
+    base, pelvis = recipe.stands_on, skeleton.spine[0]
+
+    def stack(slot: str | None) -> Stack:
+        return stacks.get(slot or "", FLOOR)
+
+    if isinstance(base, SitBase):
+        yield Support(stack(base.rests_on), pelvis, Rest.SEAT)
+    elif isinstance(base, StandBase):
+        yield Support(stack(base.hips_on), pelvis, Rest.SEAT)
+        for side in SIDES if base.heels_on is not None else ():
+            yield Support(stack(base.heels_on), skeleton.heels[side])
+    elif isinstance(base, StrideBase):
+        front, behind = skeleton.legs[worked], skeleton.legs[worked.other]
+        yield Support(stack(base.thigh_on), front.root + 0.55 * (front.middle - front.root))
+        yield Support(stack(base.pad), behind.middle)
+    else:
+        for side in SIDES:
+            yield Support(stack(base.pad), skeleton.legs[side].middle)
+
+
+def _leg_supports(rule: LegRule, leg: Limb) -> Iterator[tuple[str, Array]]:
+    """The slots one leg rests on, and where."""
+    match rule:
+        case PlantedLeg() | GroundLeg():
+            yield rule.rests_on, leg.end
+        case LongLeg():
+            yield rule.rests_on, leg.end
+            if rule.knee_rests_on is not None:
+                yield rule.knee_rests_on, leg.middle
+        case DroppedLeg():
+            if rule.rests_on is not None:
+                yield rule.rests_on, leg.end
+            if rule.knee_rests_on is not None:
+                yield rule.knee_rests_on, leg.root + rule.rests_at * (leg.middle - leg.root)
+        case FreeLeg():
+            if rule.rests_on is not None:
+                yield rule.rests_on, leg.end + 0.25 * (leg.middle - leg.end)
+        case ForcedLeg():
+            if rule.knee_rests_on is not None:
+                yield rule.knee_rests_on, leg.middle
+            if rule.ankle_rests_on is not None:
+                yield rule.ankle_rests_on, leg.end
+
+
+PLACES: Mapping[str, str] = {
+    "standing": "Standing",
+    "kneeling": "Kneeling",
+    "side_lying": "Lying on the side",
+}
 
 
 def describe(screened: Screened, index: int) -> str:
     """The figure in words, from its numbers."""
     side, pose, variation = screened.side, screened.pose, screened.variation
-    seat = screened.grid.stacks(index).get(variation.recipe.seat)
+    seat = screened.grid.stacks(index).get(variation.recipe.seat_slot or "")
 
     def angle(readout: Readout, of: Side | None) -> str:
         return numbers.plain(pose.middle(readout, of, index), "deg")
@@ -67,7 +147,12 @@ def describe(screened: Screened, index: int) -> str:
         )
 
     lean = float(pose.lean_deg[index])
-    if variation.position in LYING:
+    if variation.position in PLACES:
+        place = PLACES[variation.position]
+        place += "" if abs(lean) < 1 or variation.position in LYING else f", leaning {lean:.0f}° forward"
+    elif lean > 60 and variation.position in LYING:
+        place = "Lying on the front"
+    elif variation.position in LYING:
         place = "Lying on the back" if lean <= -89 else f"Lying with the back raised {lean + 90:.0f}°"
     else:
         place = f"Sitting on {'the floor' if seat is None or not seat.layers else stack_words(seat)}, "
@@ -90,3 +175,8 @@ def figure(
 def outward_view(side: Side) -> View:
     """The side view of a lane: left seen from the left, right from the right, both facing outward."""
     return View.SIDE_LEFT if side is Side.LEFT else View.SIDE_RIGHT
+
+
+def lane_view(variation: Variation, side: Side) -> View:
+    """Where a lane shows a variation from: its side, unless another view shows more of it."""
+    return outward_view(side) if variation.seen_from == "side" else View(variation.seen_from)

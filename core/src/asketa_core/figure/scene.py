@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Literal
 
 import numpy as np
@@ -62,10 +63,12 @@ class Capsule:
 
 @dataclass(frozen=True, slots=True)
 class Trunk:
-    """Rings up the body: centres (6, 3), lean at each (6,), half-widths (6,) sideways and in depth."""
+    """Rings up the body: centres (6, 3), where each faces and where its left is (6, 3), half-widths (6,)
+    sideways and in depth."""
 
     centres: Array
-    lean_deg: Array
+    front: Array
+    aside: Array
     side_cm: Array
     depth_cm: Array
 
@@ -100,12 +103,21 @@ class HeightMark:
     beside: bool
 
 
+class Rest(StrEnum):
+    """What rests on a stack, which decides where its props are drawn."""
+
+    SEAT = "seat"
+    LIMB = "limb"
+    HANDS = "hands"
+
+
 @dataclass(frozen=True, slots=True)
 class Support:
     """A stack and the point of the body that rests on it, (3,)."""
 
     stack: Stack
     under: Array
+    rest: Rest = Rest.LIMB
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,34 +129,53 @@ class Scene:
     marks: tuple[HeightMark, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Furniture:
+    """What stands around a body besides stacks."""
+
+    recline_deg: float | None = None
+    chair_in_front: bool = False
+    chair_back_in_front: bool = False
+    chair_beside: bool = False
+    wall_in_front: bool = False
+    wall_behind: bool = False
+
+
 def build_scene(
-    skeleton: Skeleton,
-    body: Body,
-    worked: Side,
-    seat: Stack | None,
-    supports: Iterable[Support],
-    room: Room,
-    recline_deg: float | None = None,
-    chair_in_front: bool = False,
+    skeleton: Skeleton, body: Body, worked: Side, supports: Iterable[Support], room: Room, furniture: Furniture
 ) -> Scene:
-    """Body and props of one set-up. ``seat`` is ``None`` on the bare floor; ``recline_deg`` draws the
-    slope the back rests on."""
+    """Body and props of one set-up."""
     boxes: list[Box] = []
     prisms: list[Prism] = []
     marks: list[HeightMark] = []
-    if seat is not None and seat.layers:
-        if seat.layers[0].kind == "chair":
-            _add_chair_seat(boxes, marks, seat, room)
-        else:
-            _add_floor_seat(boxes, marks, seat, skeleton)
     for support in supports:
-        if support.stack.layers:
+        if not support.stack.layers:
+            continue
+        if support.stack.layers[0].kind == "chair":
+            _add_chair_stack(boxes, marks, support, room)
+        elif support.rest is Rest.SEAT:
+            _add_floor_seat(boxes, marks, support.stack, support.under)
+        else:
             _add_support(boxes, marks, support)
-    if recline_deg:
-        _add_slope(boxes, prisms, skeleton, body, recline_deg)
-    if chair_in_front:
-        reach = float(np.mean([skeleton.arms[side].end[0] for side in SIDES]))
+    if furniture.recline_deg:
+        _add_slope(boxes, prisms, skeleton, body, furniture.recline_deg)
+    wrists = np.stack([skeleton.arms[side].end for side in SIDES])
+    if furniture.chair_in_front:
+        reach = float(wrists[:, 0].mean())
         _add_chair(boxes, reach - 8.0, reach + 32.0, FRONT_CHAIR, back_at_far_end=True)
+    if furniture.chair_back_in_front:
+        reach = float(wrists[:, 0].mean())
+        _add_chair(boxes, reach - 1.0, reach + 39.0, FRONT_CHAIR)
+    if furniture.chair_beside:
+        wrist = skeleton.arms[worked.other].end
+        _add_chair(boxes, wrist[0] - 20.0, wrist[0] + 20.0, STOOL, centre_y=float(wrist[1]))
+    if furniture.wall_in_front:
+        x = float(wrists[:, 0].max()) + 0.08 * body.stature_cm
+        boxes.append(_wood(x, x + 3.0, -45.0, 45.0, 0.0, float(skeleton.spine[:, 2].max()) + 20.0))
+    if furniture.wall_behind:
+        x = float(skeleton.spine[:4, 0].min()) - 0.075 * body.stature_cm
+        top = float(skeleton.spine[:, 2].max()) + 20.0
+        boxes.append(_wood(x - 3.0, x, -45.0, 45.0, 0.0, top, see_through=True))
     return Scene(
         tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(prisms), tuple(marks)
     )
@@ -183,11 +214,10 @@ def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
     waist = l5s1 + 0.55 * (t12 - l5s1)
     chest = t12 + 0.45 * (c7 - t12)
     shoulders = c7 - 0.22 * (c7 - t12)
-    lean = skeleton.spine_lean_deg
-    leans = np.array([lean[0], lean[1], (lean[1] + lean[2]) / 2, (lean[2] + lean[3]) / 2, lean[3], lean[3]])
     return Trunk(
         np.stack([seat_level, hips, waist, chest, shoulders, c7]),
-        leans,
+        skeleton.front,
+        skeleton.aside,
         s * np.array(TRUNK_SIDE),
         s * np.array(TRUNK_DEPTH),
     )
@@ -195,6 +225,9 @@ def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
 
 FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=82, back="open", arms=False)
 """A generic chair to lean on."""
+
+STOOL = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=45, back="none", arms=False)
+"""The same without its back, where that would only hide the body."""
 
 SITS_AHEAD = 0.4
 """Part of a floor seat's depth in front of the hips: one sits on its front."""
@@ -206,21 +239,29 @@ def _wood(x0: float, x1: float, y0: float, y1: float, z0: float, z1: float, see_
     return Box(np.array([x0, y0, z0]), np.array([x1, y1, z1]), "wood", see_through=see_through)
 
 
-def _add_chair(boxes: list[Box], near: float, far: float, chair: ChairSize, back_at_far_end: bool = False) -> None:
+def _add_chair(
+    boxes: list[Box],
+    near: float,
+    far: float,
+    chair: ChairSize,
+    back_at_far_end: bool = False,
+    centre_y: float = 0.0,
+) -> None:
     """A chair between two distances along x; its back stands at the near end unless said otherwise."""
     half, leg = chair.width_cm / 2, CHAIR_LEG_CM
+    low, high = centre_y - half, centre_y + half
     top = chair.back_top_cm if chair.back != "none" else chair.height_cm
     back_x, front_x = (far - leg, near) if back_at_far_end else (near, far - leg)
-    for y in (-half, half - leg):
+    for y in (low, high - leg):
         boxes.append(_wood(back_x, back_x + leg, y, y + leg, 0, top))
         boxes.append(_wood(front_x, front_x + leg, y, y + leg, 0, chair.height_cm))
-    boxes.append(_wood(near, far, -half, half, chair.height_cm - 3, chair.height_cm))
+    boxes.append(_wood(near, far, low, high, chair.height_cm - 3, chair.height_cm))
     if chair.back != "none":
         bottom = chair.height_cm + (0 if chair.back == "solid" else 22)
         x = far - 2 if back_at_far_end else near
-        boxes.append(_wood(x, x + 2, -half, half, bottom, chair.back_top_cm))
+        boxes.append(_wood(x, x + 2, low, high, bottom, chair.back_top_cm))
     if chair.arms:
-        for y in (-half, half - leg):
+        for y in (low, high - leg):
             boxes.append(_wood(near, far - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
             boxes.append(_wood(far - 10, far - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
 
@@ -229,34 +270,33 @@ def _layer(layer: Layer, low: Array, high: Array) -> Box:
     return Box(low, high, MATERIALS[layer.kind], folds=int(layer.way) if layer.kind == "blanket" else 0)
 
 
-def _add_chair_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, room: Room) -> None:
-    chair_layer = seat.layers[0]
+def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support, room: Room) -> None:
+    """A chair with what lies on it: sat on with its back behind, else centred under what rests on it."""
+    chair_layer = support.stack.layers[0]
     chair = next(prop for prop in room.props if prop.id == chair_layer.prop_id).chair
-    back, front = -CHAIR_BACK_BEHIND_HIP_CM, chair.depth_cm - CHAIR_BACK_BEHIND_HIP_CM
-    half = chair.width_cm / 2
-    _add_chair(boxes, back, front, chair)
+    at, y = float(support.under[0]), 0.0
+    if support.rest is Rest.SEAT:
+        back = at - CHAIR_BACK_BEHIND_HIP_CM
+    else:
+        back, y = at - chair.depth_cm / 2, float(support.under[1])
+        chair = chair.model_copy(update={"back": "none", "arms": False})
+    front, half = back + chair.depth_cm, chair.width_cm / 2
+    _add_chair(boxes, back, front, chair, centre_y=y)
     z = chair_layer.height_cm
-    for layer in seat.layers[1:]:
-        boxes.append(
-            _layer(layer, np.array([back + 2, -half + 1, z]), np.array([front + 1, half - 1, z + layer.height_cm]))
-        )
+    for layer in support.stack.layers[1:]:
+        low, high = np.array([back + 2, y - half + 1, z]), np.array([front + 1, y + half - 1, z + layer.height_cm])
+        boxes.append(_layer(layer, low, high))
         z += layer.height_cm
-    marks.append(HeightMark(np.array([back, -half, z]), seat.height_cm, beside=True))
+    marks.append(HeightMark(np.array([back, y - half, z]), support.stack.height_cm, beside=True))
 
 
-def _add_floor_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, skeleton: Skeleton) -> None:
-    hip_x = float(skeleton.spine[0][0])
+def _add_floor_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, under: Array) -> None:
     z = back = 0.0
     for layer in seat.layers:
         depth, breadth = min(*layer.footprint_cm, 40.0), min(max(layer.footprint_cm), 60.0)
-        back = hip_x - (1 - SITS_AHEAD) * depth
-        boxes.append(
-            _layer(
-                layer,
-                np.array([back, -breadth / 2, z]),
-                np.array([back + depth, breadth / 2, z + layer.height_cm]),
-            )
-        )
+        back = float(under[0]) - (1 - SITS_AHEAD) * depth
+        low = np.array([back, -breadth / 2, z])
+        boxes.append(_layer(layer, low, low + np.array([depth, breadth, layer.height_cm])))
         z += layer.height_cm
     marks.append(HeightMark(np.array([back, 0.0, z / 2]), seat.height_cm, beside=True))
 

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Mapping
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.body.closing import knee_circle
 from asketa_core.body.measures import Body
+from asketa_core.body.rotations import rotation_x
 from asketa_core.body.spine import LUMBAR_SHARE
 from asketa_core.body.trunk import along, trunk_points
+from asketa_core.figure.arms import arm, wrist_wanted
+from asketa_core.figure.limbs import Limb
 from asketa_core.poses.posture import Indices, Posture
 from asketa_core.poses.recipe import Hands
-from asketa_core.units import SIDES, Array, Side, unit
+from asketa_core.units import SIDES, Array, Side, cosd, sind, unit
 
 HEEL_SHARE = 0.25
 """Part of the foot behind the ankle."""
@@ -21,29 +23,42 @@ HEEL_SHARE = 0.25
 RESTING_FOOT_DEG = 25.0
 """How far a foot at rest points away from a right angle with the shin."""
 
+TURN_SPREAD = np.array([0.0, 0.0, 0.35, 0.75, 1.0, 1.0])
+"""How much of a turn each ring of the trunk has taken, from the seat up to the neck."""
+
+SIDE_LYING_HEIGHT_SHARE = 0.15
+"""Height of the pelvis over the floor lying on a side, as a share of stature."""
+
 MIDDLE_LEVEL = 1
 
 
 @dataclass(frozen=True, slots=True)
-class Limb:
-    """Three joint centres and an end: hip–knee–ankle–toe or shoulder–elbow–wrist–fingertip, (3,) each."""
+class Bearing:
+    """How a body is turned and bent: degrees toward its left; ``on_side`` names the side that lies below."""
 
-    root: Array
-    middle: Array
-    end: Array
-    tip: Array
+    turn_deg: float = 0.0
+    bend_deg: float = 0.0
+    on_side: Side | None = None
+    shoulders_down: bool = False
+    """Lying, the shoulders stay on the floor and the legs turn."""
 
 
 @dataclass(frozen=True, slots=True)
 class Skeleton:
-    """Points in cm. ``spine`` (5, 3): pelvis centre, L5/S1, T12/L1, C7, top of head; ``spine_lean_deg``
-    (5,) the lean of the body at each of them. ``heels`` complete the feet."""
+    """Points in cm. ``spine`` (5, 3): pelvis centre, L5/S1, T12/L1, C7, top of head. ``front`` and ``aside``
+    (6, 3) are where the trunk's rings face and where their left is, seat to neck. ``heels`` complete the feet."""
 
     spine: Array
-    spine_lean_deg: Array
+    front: Array
+    aside: Array
     legs: Mapping[Side, Limb]
     heels: Mapping[Side, Array]
     arms: Mapping[Side, Limb]
+
+    @property
+    def lowest_cm(self) -> float:
+        points = [self.spine, *(np.stack([leg.root, leg.middle, leg.end, leg.tip]) for leg in self.legs.values())]
+        return float(np.concatenate(points)[:, 2].min())
 
 
 def _one(points: Array, rows: Indices, setup: int) -> Array:
@@ -51,7 +66,7 @@ def _one(points: Array, rows: Indices, setup: int) -> Array:
     return np.asarray(points[min(MIDDLE_LEVEL, points.shape[0] - 1), rows[setup]])
 
 
-def _lift(flat: Array) -> Array:
+def _lift(flat: Sequence[Array] | Array) -> Array:
     """A point of the trunk's plane (forward, up) in space."""
     return np.array([flat[0], 0.0, flat[1]])
 
@@ -63,35 +78,59 @@ def skeleton_of(
     hands: Hands,
     drawn_up: Side | None = None,
     on_edge: Container[Side] = (),
+    bearing: Bearing = Bearing(),
+    hand_support_cm: float = 0.0,
 ) -> Skeleton:
     """Everything the figure needs, for one set-up at the middle of the client's ranges.
 
     ``drawn_up`` names the side whose foot is held at a right angle to its shin, ``on_edge`` the sides
     whose foot lies on its outer edge on a level surface.
     """
-    pitch = posture.pitch_deg[MIDDLE_LEVEL, setup]
-    lean = posture.lean_deg[setup]
-    lumbar = LUMBAR_SHARE * posture.spine_flexion_deg[MIDDLE_LEVEL, setup]
+    pitch = float(posture.pitch_deg[MIDDLE_LEVEL, setup])
+    lean = float(posture.lean_deg[setup])
+    lumbar = LUMBAR_SHARE * float(posture.spine_flexion_deg[MIDDLE_LEVEL, setup])
     legs, heels = {}, {}
     for side in SIDES:
-        points, rows = posture.legs[side], posture.leg_rows[side]
-        hip, knee, ankle, toes = (_one(p, rows, setup) for p in (points.hip, points.knee, points.ankle, points.toes))
-        sole = ankle.copy()
-        if side in posture.stopped_by:
-            toes = _hanging_foot(hip, knee, ankle, side is drawn_up)
-            if side in on_edge:
-                toes = unit(toes * np.array([1.0, 1.0, 0.0]))
-        elif np.allclose(toes, [1.0, 0.0, 0.0]):
-            sole[2] -= 0.6 * body.length_cm("ankle_above_sole")
-        foot = body.length_cm("foot")
-        legs[side] = Limb(hip, knee, ankle, sole + (1 - HEEL_SHARE) * foot * toes)
-        heels[side] = sole - HEEL_SHARE * foot * toes
+        legs[side], heels[side] = _leg(posture, body, side, setup, side is drawn_up, side in on_edge)
     pelvis = (legs[Side.LEFT].root + legs[Side.RIGHT].root) / 2
-    chain = trunk_points(body, pelvis[[0, 2]], pitch, lumbar, lean)
+    chain = trunk_points(body, pelvis[[0, 2]], np.array(pitch), np.array(lumbar), np.array(lean))
     spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, chain.c7, chain.top)])
-    shoulder_centre = spine[3] - body.length_cm("shoulder_below_c7") * _lift(along(lean))
-    arms = {side: _arm(body, side, shoulder_centre, legs[side], hands) for side in SIDES}
-    return Skeleton(spine, np.array([pitch, pitch, pitch + lumbar, lean, lean]), legs, heels, arms)
+    spine[:, 1] += pelvis[1]
+    leans = np.array([pitch, pitch, pitch + lumbar / 2, pitch + (lumbar + lean - pitch) / 2, lean, lean])
+    front = np.stack([_lift([cosd(each), -sind(each)]) for each in leans])
+    spine[2:] = _bent(spine[2:], spine[1], bearing.bend_deg)
+    turned = bearing.turn_deg * TURN_SPREAD
+    if bearing.shoulders_down and bearing.turn_deg:
+        legs, heels = _legs_turned(legs, heels, pelvis, bearing.turn_deg)
+        turned = bearing.turn_deg * (TURN_SPREAD - 1.0)
+    left = np.array([0.0, 1.0, 0.0])
+    aside = cosd(turned)[:, None] * left - sind(turned)[:, None] * front
+    front = cosd(turned)[:, None] * front + sind(turned)[:, None] * left
+    trunk_up = _bent(_lift(along(lean)), np.zeros(3), bearing.bend_deg)
+    shoulder_centre = spine[3] - body.length_cm("shoulder_below_c7") * trunk_up
+    arms = {}
+    for side in SIDES:
+        shoulder = shoulder_centre + side.sign * body.length_cm("shoulder_half_breadth") * aside[4]
+        wrist = wrist_wanted(body, side, shoulder, legs[side], trunk_up, hands, hand_support_cm)
+        fingers = unit(legs[side].middle - legs[side].root) if hands.on == "thighs" else front[4]
+        arms[side] = arm(body, side, shoulder, wrist, fingers)
+    whole = Skeleton(spine, front, aside, legs, heels, arms)
+    return whole if bearing.on_side is None else _on_its_side(whole, body, bearing.on_side)
+
+
+def _leg(posture: Posture, body: Body, side: Side, setup: int, drawn_up: bool, on_edge: bool) -> tuple[Limb, Array]:
+    """One leg with its foot, and the heel."""
+    points, rows = posture.legs[side], posture.leg_rows[side]
+    hip, knee, ankle, toes = (_one(p, rows, setup) for p in (points.hip, points.knee, points.ankle, points.toes))
+    sole = ankle.copy()
+    if side in posture.stopped_by:
+        toes = _hanging_foot(hip, knee, ankle, drawn_up)
+        if on_edge:
+            toes = unit(toes * np.array([1.0, 1.0, 0.0]))
+    elif abs(toes[2]) < 1e-6 and toes[0] > -0.5:
+        sole[2] -= 0.6 * body.length_cm("ankle_above_sole")
+    foot = body.length_cm("foot")
+    return Limb(hip, knee, ankle, sole + (1 - HEEL_SHARE) * foot * toes), sole - HEEL_SHARE * foot * toes
 
 
 def _hanging_foot(hip: Array, knee: Array, ankle: Array, drawn_up: bool) -> Array:
@@ -103,40 +142,62 @@ def _hanging_foot(hip: Array, knee: Array, ankle: Array, drawn_up: bool) -> Arra
     return np.asarray(np.cos(rest) * square - np.sin(rest) * shin)
 
 
-CHAIR_SEAT_CM, CHAIR_BACK_CM = 45.0, 80.0
-"""Where hands rest on a chair in front."""
+def _bent(points: Array, about: Array, bend_deg: float) -> Array:
+    """Points bent toward the left about the forward axis through a point."""
+    return np.asarray((points - about) @ rotation_x(-bend_deg).T + about)
 
 
-def _wrist_wanted(body: Body, side: Side, shoulder: Array, leg: Limb, hands: Hands) -> Array:
-    """Where a hand rests by the recipe; out of reach it is cut short along the way."""
-    arm = body.length_cm("upper_arm") + body.length_cm("forearm")
-    if hands.on in ("thighs", "shins"):
-        start, end, share = (leg.root, leg.middle, 0.55) if hands.on == "thighs" else (leg.middle, leg.end, 0.5)
-        line = end - start
-        along_limb = line / np.linalg.norm(line)
-        outer = np.array([0.0, 0.0, 1.0]) - along_limb[2] * along_limb
-        return np.asarray(start + share * line + unit(outer) * (body.length_cm("thigh_radius_knee") + 2.0))
-    if hands.on == "chair_in_front":
-        return np.asarray(shoulder + np.array([0.0, 0.0, CHAIR_SEAT_CM + 2 - shoulder[2]]) + [0.75 * arm, 0.0, 0.0])
-    aside = side.sign * (body.length_cm("shoulder_half_breadth") + 6.0)
-    if hands.on == "floor_behind":
-        return np.array([leg.root[0] - 0.16 * body.stature_cm, aside, 3.0])
-    return np.array([leg.root[0] - 2.0, aside, max(3.0, leg.root[2] - 5.0)])
+LEG_REST_CM = 4.0
+"""A leg let down to the side comes to rest on the other or on the floor."""
 
 
-def _arm(body: Body, side: Side, shoulder_centre: Array, leg: Limb, hands: Hands) -> Limb:
-    """The hand where the recipe wants it; the elbow bends back and out, and what is out of reach gets a
-    straight arm."""
-    upper, forearm, hand = body.length_cm("upper_arm"), body.length_cm("forearm"), body.length_cm("hand")
-    shoulder = shoulder_centre + np.array([0.0, side.sign * body.length_cm("shoulder_half_breadth"), 0.0])
-    wrist = _wrist_wanted(body, side, shoulder, leg, hands)
-    reach = wrist - shoulder
-    length = float(np.linalg.norm(reach))
-    if length > upper + forearm - 0.5:
-        wrist = shoulder + reach / length * (upper + forearm - 0.5)
-    back_and_out = np.array([-1.0, 0.5 * side.sign, -0.2])
-    circle = knee_circle(shoulder[None], wrist[None], upper, forearm, side.sign, knee_toward=back_and_out)
-    elbow = circle.knee_at(np.zeros(1))[0]
-    thigh = unit(leg.middle - leg.root)
-    fingers = thigh if hands.on == "thighs" else np.array([1.0, 0.0, 0.0])
-    return Limb(shoulder, elbow, wrist, wrist + 0.6 * hand * unit(fingers + 0.3 * unit(wrist - elbow)))
+def _legs_turned(
+    legs: Mapping[Side, Limb], heels: Mapping[Side, Array], pelvis: Array, turn_deg: float
+) -> tuple[dict[Side, Limb], dict[Side, Array]]:
+    """Legs of a lying body rolled toward its left about the long axis through the pelvis."""
+    turn = rotation_x(-turn_deg)
+
+    def roll(points: Array) -> Array:
+        return np.asarray((points - pelvis) @ turn.T + pelvis)
+
+    low = min(float(roll(p)[2]) for leg in legs.values() for p in (leg.middle, leg.end, leg.tip))
+    lift = np.array([0.0, 0.0, max(0.0, LEG_REST_CM - low)])
+    return (
+        {
+            s: Limb(roll(leg.root), roll(leg.middle) + lift, roll(leg.end) + lift, roll(leg.tip) + lift)
+            for s, leg in legs.items()
+        },
+        {s: roll(heel) + lift for s, heel in heels.items()},
+    )
+
+
+def _on_its_side(skeleton: Skeleton, body: Body, below: Side) -> Skeleton:
+    """The lying body rolled onto a side, legs and head with it."""
+    turn = rotation_x(-below.sign * 90.0)
+    lift = np.array([0.0, 0.0, SIDE_LYING_HEIGHT_SHARE * body.stature_cm])
+    centre = skeleton.spine[0]
+
+    def roll(points: Array) -> Array:
+        return np.asarray((points - centre) @ turn.T + lift)
+
+    def limb(of: Limb) -> Limb:
+        return Limb(roll(of.root), roll(of.middle), roll(of.end), roll(of.tip))
+
+    return Skeleton(
+        roll(skeleton.spine), skeleton.front @ turn.T, skeleton.aside @ turn.T,
+        {side: limb(leg) for side, leg in skeleton.legs.items()},
+        {side: roll(heel) for side, heel in skeleton.heels.items()},
+        {side: _above_floor(limb(each)) for side, each in skeleton.arms.items()},
+    )  # fmt: skip
+
+
+ARM_REST_CM = 3.0
+
+
+def _above_floor(of: Limb) -> Limb:
+    """The lower arm gives way to the floor it lies on."""
+
+    def up(point: Array) -> Array:
+        return np.array([point[0], point[1], max(float(point[2]), ARM_REST_CM)])
+
+    return Limb(up(of.root), up(of.middle), up(of.end), up(of.tip))

@@ -20,7 +20,8 @@ from asketa_core.figure.scene import Box, Capsule, HeightMark, Prism, Scene, Tru
 from asketa_core.units import Array, Side
 
 MARGIN_CM = 4.0
-RING_POINTS = 28
+RING_POINTS = 20
+SMOOTH_RINGS = 11
 
 
 class View(StrEnum):
@@ -70,7 +71,9 @@ class _Shape:
 
 
 def _number(value: float) -> str:
-    return f"{value:.1f}".rstrip("0").rstrip(".") if "." in f"{value:.1f}" else f"{value:.1f}"
+    """A coordinate to the millimetre, as short as it can be written."""
+    tenths = round(float(value) * 10)
+    return str(tenths // 10) if tenths % 10 == 0 else f"{tenths / 10}"
 
 
 def _path(points: Array) -> str:
@@ -81,23 +84,39 @@ def _hull(points: Array) -> Array:
     return np.asarray(points[ConvexHull(points).vertices])
 
 
-def _circle(centre: Array, radius: float) -> Array:
-    angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
-    return np.asarray(centre + radius * np.stack([np.cos(angles), np.sin(angles)], -1))
+def _capsule_outline(start: Array, end: Array, radius_start: float, radius_end: float) -> str:
+    """The outline of two circles and their outer tangents; one circle alone where it hides the other."""
+    along = end - start
+    distance = float(np.hypot(*along))
+    if distance <= abs(radius_start - radius_end) + 1e-6:
+        centre, radius = (start, radius_start) if radius_start >= radius_end else (end, radius_end)
+        left, y, r, across = (_number(v) for v in (centre[0] - radius, centre[1], radius, 2 * radius))
+        return f"M{left} {y}a{r} {r} 0 1 0 {across} 0a{r} {r} 0 1 0 -{across} 0Z"
+    angle = float(np.arctan2(along[1], along[0]))
+    open_by = float(np.arccos((radius_start - radius_end) / distance))
+
+    def at(centre: Array, radius: float, turn: float) -> str:
+        return f"{_number(centre[0] + radius * np.cos(turn))} {_number(centre[1] + radius * np.sin(turn))}"
+
+    first, last = angle + open_by, angle - open_by
+    r1, r2 = _number(radius_start), _number(radius_end)
+    return (
+        f"M{at(start, radius_start, first)}A{r1} {r1} 0 {int(open_by < np.pi / 2)} 1 {at(start, radius_start, last)}"
+        f"L{at(end, radius_end, last)}A{r2} {r2} 0 {int(open_by > np.pi / 2)} 1 {at(end, radius_end, first)}Z"
+    )
 
 
 def _capsule_shape(capsule: Capsule, view: View, tone: str) -> _Shape:
     flat, near = _PROJECTIONS[view]
-    outline = _hull(
-        np.concatenate(
-            [_circle(flat(capsule.start), capsule.radius_start_cm), _circle(flat(capsule.end), capsule.radius_end_cm)]
-        )
-    )
+    start, end = flat(capsule.start), flat(capsule.end)
+    outline = _capsule_outline(start, end, capsule.radius_start_cm, capsule.radius_end_cm)
     markup = (
-        f'<path d="{_path(outline)}" fill="{_paint(tone)}" stroke="{_paint("ground")}" '
+        f'<path d="{outline}" fill="{_paint(tone)}" stroke="{_paint("ground")}" '
         'stroke-width="0.9" stroke-linejoin="round"/>'
     )
-    return _Shape(float((near(capsule.start) + near(capsule.end)) / 2), markup, outline)
+    reach = max(capsule.radius_start_cm, capsule.radius_end_cm)
+    bounds = np.stack([np.minimum(start, end) - reach, np.maximum(start, end) + reach])
+    return _Shape(float((near(capsule.start) + near(capsule.end)) / 2), markup, bounds)
 
 
 def _trunk_shape(trunk: Trunk, view: View) -> _Shape:
@@ -105,10 +124,10 @@ def _trunk_shape(trunk: Trunk, view: View) -> _Shape:
     flat, near = _PROJECTIONS[view]
     angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
     rings = []
-    for centre, lean, side, depth in zip(trunk.centres, trunk.lean_deg, trunk.side_cm, trunk.depth_cm, strict=True):
-        tilt = np.radians(lean)
-        forward = np.array([np.cos(tilt), 0.0, -np.sin(tilt)])
-        ring = centre + np.outer(depth * np.cos(angles), forward) + np.outer(side * np.sin(angles), [0.0, 1.0, 0.0])
+    for centre, front, aside, side, depth in zip(
+        trunk.centres, trunk.front, trunk.aside, trunk.side_cm, trunk.depth_cm, strict=True
+    ):
+        ring = centre + np.outer(depth * np.cos(angles), front) + np.outer(side * np.sin(angles), aside)
         rings.append(flat(ring))
     smooth = _smooth(np.stack(rings))
     hulls = [_hull(np.concatenate([lower, upper])) for lower, upper in pairwise(smooth)]
@@ -124,7 +143,7 @@ def _trunk_shape(trunk: Trunk, view: View) -> _Shape:
 def _smooth(rings: Array) -> Array:
     """More rings between the given ones along a smooth curve, (k, points, 2)."""
     level = np.arange(len(rings))
-    return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, 17)))
+    return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
 
 
 def _box_shape(box: Box, view: View) -> _Shape:

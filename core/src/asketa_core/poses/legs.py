@@ -6,29 +6,46 @@ set-up: ``rows`` says which of its columns belongs to each set-up of the batch.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from asketa_core.body.angles import HipAngles, femur_axes, hip_angles
+from asketa_core.body.angles import HipAngles, femur_axes, hip_angles, knee_flexion
 from asketa_core.body.closing import WORLD_FORWARD, WORLD_UP, KneeCircle, knee_circle
 from asketa_core.body.drop import drop_knee
 from asketa_core.body.measures import Body, body_norms
 from asketa_core.body.ranges import Quantity, Ranges
+from asketa_core.body.rotations import rotation_x, rotation_y, rotation_z
 from asketa_core.body.statics import resting_foot_share
+from asketa_core.body.trunk import TrunkPoints
+from asketa_core.poses.bases import Pelvis, settle_base
 from asketa_core.poses.posture import Indices, LegPoints
-from asketa_core.poses.recipe import DroppedLeg, LongLeg, PlantedLeg
+from asketa_core.poses.recipe import (
+    DroppedLeg,
+    FoldedLeg,
+    ForcedLeg,
+    FreeLeg,
+    GroundLeg,
+    KneelingLeg,
+    LegRule,
+    LongLeg,
+    PlantedLeg,
+    Recipe,
+    StandingLeg,
+    StrideLeg,
+    TurnedInLeg,
+    slot_names,
+)
 from asketa_core.poses.setups import SetupBatch
-from asketa_core.units import Array, Side, cosd, sind
+from asketa_core.units import Array, Side, cosd, norm, sind, unit
 
 CHAIR_EDGE_REST_DEG = 20.0
 """On a chair a thigh let out sideways comes to rest on the seat's edge about this far below level (judgement)."""
 
 UPRIGHT_PELVIS = np.eye(3)
+ALWAYS_BY_KNEECAP_DEG = 181.0
 ABOVE_THIGH = WORLD_UP
-
-
-LegRule = PlantedLeg | DroppedLeg | LongLeg
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +60,60 @@ class Leg:
     fold_shortfall_cm: Array
     rows: Indices
     stopped_by: Array | None = None
+    sole_down: bool = False
+    on_knee: bool = False
+    slides: bool = False
+    """Whether a steep thigh lets the body slide off its seat: legs that only hang from it."""
+
+    def support_point(self) -> Array:
+        """Where the leg carries weight: under the sole's middle, or under the knee; (levels, k, 3)."""
+        if self.on_knee:
+            return self.points.knee
+        return np.asarray(self.points.ankle + SOLE_MIDDLE_CM * self.points.toes)
+
+
+SOLE_MIDDLE_CM = 6.0
+"""How far the middle of the sole lies ahead of the ankle."""
+
+SOLE_HALF_BREADTH_SHARE = 0.027
+"""Half the breadth of a foot as a share of stature."""
+
+
+def sole_corners(body: Body, leg: Leg) -> Array:
+    """The four corners of a planted sole on the floor, (levels, k, 4, 2)."""
+    foot, half = body.length_cm("foot"), SOLE_HALF_BREADTH_SHARE * body.stature_cm
+    ahead = leg.points.toes[..., :2]
+    aside = np.stack([-ahead[..., 1], ahead[..., 0]], axis=-1)
+    ankle = leg.points.ankle[..., :2]
+    return np.stack([ankle + x * foot * ahead + y * half * aside for x in (-0.25, 0.75) for y in (-1.0, 1.0)], axis=-2)
+
+
+def centre_of_mass(body: Body, legs: Mapping[Side, Leg], chain: TrunkPoints) -> Array:
+    """Floor point of the body's centre of mass, (levels, n, 2); arms hang at the shoulders."""
+    masses = body_norms().masses
+    arms = 2 * sum(masses[name].fraction for name in ("upper_arm", "forearm", "hand"))
+    parts = (
+        (masses["pelvis"].fraction, (chain.pelvis + chain.l5s1) / 2),
+        (masses["lumbar"].fraction, (chain.l5s1 + chain.t12) / 2),
+        (masses["thorax"].fraction, (chain.t12 + chain.c7) / 2),
+        (masses["head_and_neck"].fraction, chain.c7 + masses["head_and_neck"].centre * (chain.top - chain.c7)),
+        (arms, chain.c7 + 0.2 * (chain.t12 - chain.c7)),
+    )
+    total = sum(mass for mass, _ in parts)
+    x = sum(mass * at[..., 0] for mass, at in parts)
+    y = np.zeros_like(x)
+    thigh, shin, foot = masses["thigh"], masses["lower_leg"], masses["foot"]
+    for leg in legs.values():
+        hip, knee, ankle, toes = (
+            p[:, leg.rows] for p in (leg.points.hip, leg.points.knee, leg.points.ankle, leg.points.toes)
+        )
+        for mass, at in (
+            (thigh.fraction, hip + thigh.centre * (knee - hip)),
+            (shin.fraction, knee + shin.centre * (ankle - knee)),
+            (foot.fraction, ankle + 0.25 * body.length_cm("foot") * toes),
+        ):
+            x, y, total = x + mass * at[..., 0], y + mass * at[..., 1], total + mass
+    return np.stack(np.broadcast_arrays(x / total, y / total), axis=-1)
 
 
 def points(x: Array | float, y: Array | float, z: Array | float) -> Array:
@@ -54,6 +125,34 @@ def hip_centre(body: Body, side: Side, seat_cm: Array) -> Array:
     """Hip joint centre over a seat, (1, k, 3): the pelvis starts upright and square."""
     height = (seat_cm + body.length_cm("hip_above_seat"))[None, :]
     return points(0.0, side.sign * body.length_cm("between_hips") / 2, height)
+
+
+def _leg(
+    body: Body,
+    side: Side,
+    hip: Array,
+    knee: Array,
+    ankle: Array,
+    toes: Array,
+    rows: Indices,
+    pelvis: Array = UPRIGHT_PELVIS,
+    kneecap: Array | None = None,
+) -> Leg:
+    """A leg whose joints are already placed. Where the knee is further from the hip than the thigh is long, or
+    the ankle from the knee than the shin, the missing length is its reach shortfall. ``kneecap`` says where a
+    leg folded so far that its plane is lost looks to."""
+    if kneecap is None:
+        femur = femur_axes(hip, knee, ankle, toes)
+    else:
+        femur = femur_axes(hip, knee, ankle, kneecap, straight_below_deg=ALWAYS_BY_KNEECAP_DEG)
+    zero = np.zeros(knee.shape[:-1])
+    short = np.maximum(norm(knee - hip) - body.length_cm("thigh"), 0.0)
+    short = short + np.maximum(norm(ankle - knee) - body.length_cm("lower_leg"), 0.0)
+    hip, knee, ankle, toes = np.broadcast_arrays(hip, knee, ankle, toes)
+    return Leg(
+        LegPoints(hip, knee, ankle, toes), hip_angles(pelvis, femur, side.sign),
+        knee_flexion(hip, knee, ankle), np.where(short < 1e-6, 0.0, short), zero, rows,
+    )  # fmt: skip
 
 
 def _close(body: Body, side: Side, hip: Array, ankle: Array, knee_toward: Array | None) -> KneeCircle:
@@ -68,6 +167,7 @@ def _finish(
     rows: Indices,
     toes: Array | None,
     stopped_by: Array | None = None,
+    pelvis: Array = UPRIGHT_PELVIS,
 ) -> Leg:
     """``toes`` is where they point; ``None`` for a dropped leg, whose toes follow its thigh."""
     knee = circle.knee_at(swivel)
@@ -75,7 +175,7 @@ def _finish(
     shown = femur[..., 0] if toes is None else np.broadcast_to(toes, knee.shape)
     return Leg(
         LegPoints(circle.hip, knee, ankle, shown),
-        hip_angles(UPRIGHT_PELVIS, femur, side.sign),
+        hip_angles(pelvis, femur, side.sign),
         circle.knee_flexion_deg,
         circle.reach_shortfall_cm,
         circle.fold_shortfall_cm,
@@ -92,7 +192,8 @@ def planted(body: Body, side: Side, hip: Array, surface_cm: Array, ahead_of_leve
     level_x = np.sqrt(np.maximum(thigh**2 - fall**2, 0.0))
     ankle = points(level_x + ahead_of_level_cm, hip[..., 1], ankle_z)
     circle = _close(body, side, hip, ankle, WORLD_FORWARD)
-    return _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_FORWARD)
+    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_FORWARD)
+    return replace(leg, sole_down=True, slides=True)
 
 
 def long(
@@ -122,19 +223,14 @@ def long(
         reach = np.where(knee_z > straight_knee_z + 1e-6, thigh_reach + shin_reach, straight_reach)
     ankle = points(reach * cosd(apart_deg), hip[..., 1] + side.sign * reach * sind(apart_deg), ankle_z)
     circle = _close(body, side, hip, ankle, WORLD_UP)
-    return _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_UP)
+    return replace(_finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_UP), slides=True)
 
 
-def kneeling(body: Body, side: Side, hip: Array, rows: Indices) -> Leg:
+def half_kneeling(body: Body, side: Side, hip: Array, rows: Indices) -> Leg:
     """Knee on the floor straight below the hip, shin along the floor behind. Shapes (1, k)."""
     knee = hip - np.array([0.0, 0.0, body.length_cm("thigh")])
     ankle = knee - np.array([body.length_cm("lower_leg"), 0.0, 0.0])
-    femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
-    zero = np.zeros(hip.shape[:-1])
-    return Leg(
-        LegPoints(hip, knee, ankle, np.broadcast_to(-WORLD_FORWARD, knee.shape)),
-        hip_angles(UPRIGHT_PELVIS, femur, side.sign), zero + 90.0, zero, zero, rows,
-    )  # fmt: skip
+    return _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows)
 
 
 def _ankle_over_thigh(body: Body, other: Leg, other_side: Side, share: float) -> Array:
@@ -177,6 +273,7 @@ def dropped(
     other: Leg | None,
     on_chair: bool,
     lift_cm: float = 0.0,
+    pelvis: Array = UPRIGHT_PELVIS,
 ) -> Leg:
     """The knee let out sideways, shapes (3, k): what stops it depends on the client's ranges."""
     if rule.over_thigh is not None:
@@ -197,43 +294,235 @@ def dropped(
     wide = _broadcast_circle(circle, levels)
     drop = drop_knee(
         wide,
-        UPRIGHT_PELVIS[:, 1],
+        pelvis[..., :, 1],
         side.sign,
         np.broadcast_to(turning_out, levels),
         np.broadcast_to(ranges.levels(Quantity.OPEN_ABDUCTION, side), levels),
         np.broadcast_to(_knee_support_z(body, rule, hip, setup, side, on_chair), levels),
     )
     ankle = np.broadcast_to(ankle, (*levels, 3))
-    return _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float))
+    leg = _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float), pelvis)
+    return replace(leg, slides=True)
+
+
+TOES_OUT_BEHIND_DEG = 30.0
+"""How far the back foot of a long stance turns out (judgement)."""
+
+TOP_OF_FOOT = 0.5
+"""A foot lying on its top holds the ankle at this share of its height above the sole."""
+
+
+def _plan(angle_deg: Array, sign: float, ahead: float = 1.0) -> Array:
+    """A level direction (k, 3) turned out to a side from straight ahead (``ahead`` 1) or straight behind (-1)."""
+    x, y, z = np.broadcast_arrays(ahead * cosd(angle_deg), sign * sind(angle_deg), 0.0)
+    return np.stack([x, y, z], axis=-1)
+
+
+def _standing(body: Body, side: Side, hip: Array, pelvis: Pelvis, rows: Indices) -> Leg:
+    ankle_z = body.length_cm("ankle_above_sole") + 0.75 * pelvis.heel_lift_cm
+    ankle = points(pelvis.ankle_x_cm, hip[..., 1] + side.sign * pelvis.apart_cm, ankle_z)
+    toes = np.broadcast_to(_plan(pelvis.toes_out_deg, side.sign), ankle.shape)
+    circle = _close(body, side, np.broadcast_to(hip, ankle.shape), ankle, toes)
+    leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, toes, pelvis=pelvis.rotation)
+    return replace(leg, sole_down=True)
+
+
+def _ground(
+    body: Body, side: Side, hip: Array, rule: GroundLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
+) -> Leg:
+    surface = setup.number(rule.rests_on, side)
+    y = hip[..., 1] + side.sign * setup.number(rule.apart_cm, side)
+    ankle = points(setup.number(rule.ahead, side), y, surface + body.length_cm("ankle_above_sole"))
+    circle = _close(body, side, np.broadcast_to(hip, ankle.shape), ankle, None)
+    return _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, WORLD_FORWARD, pelvis=pelvis.rotation)
+
+
+def _free(body: Body, side: Side, hip: Array, rule: FreeLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices) -> Leg:
+    """The inverse of reading hip angles: ``Ry(-F)·Rx(m·A)·Rz(m·E)`` under a pelvis tipped by the lean."""
+    m = side.sign
+    flexion = setup.number(rule.flexion, side) - pelvis.lean_deg
+    abduction, rotation = setup.number(rule.abduction, side), setup.number(rule.rotation, side)
+    knee_deg = setup.number(rule.knee, side)
+    femur = pelvis.rotation @ rotation_y(-flexion) @ rotation_x(m * abduction) @ rotation_z(m * rotation)
+    knee = hip - body.length_cm("thigh") * femur[..., :, 2]
+    bend = -cosd(knee_deg)[..., None] * femur[..., :, 2] - sind(knee_deg)[..., None] * femur[..., :, 0]
+    ankle = knee + body.length_cm("lower_leg") * bend
+    leg = _leg(body, side, hip, knee, ankle, femur[..., :, 0], rows, pelvis.rotation)
+    if not rule.pointed:
+        return leg
+    return replace(leg, points=LegPoints(hip + 0.0 * knee, knee, ankle, unit(ankle - knee)))
+
+
+def _forced(
+    body: Body, side: Side, hip: Array, rule: ForcedLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
+) -> Leg:
+    """Thigh out at an angle and down to where the knee rests, shin at an angle on the mat, ankle resting."""
+    rest = body.length_cm("knee_above_rest")
+    knee_z = rest + (setup.number(rule.knee_rests_on, side) if rule.knee_rests_on is not None else 0.0)
+    ankle_z = body.length_cm("ankle_above_rest_on_side") + (
+        setup.number(rule.ankle_rests_on, side) if rule.ankle_rests_on is not None else 0.0
+    )
+    ankle_z = ankle_z + rule.ankle_up_cm
+    thigh, shin = body.length_cm("thigh"), body.length_cm("lower_leg")
+    out = setup.number(rule.thigh_out, side)
+    reach = np.sqrt(np.maximum(thigh**2 - (hip[..., 2] - knee_z) ** 2, 0.0))
+    knee = points(0.0, 0.0, 0.0) + hip + reach[..., None] * _plan(out, side.sign)
+    knee = np.concatenate([knee[..., :2], np.broadcast_to(knee_z, knee.shape[:-1])[..., None]], axis=-1)
+    # The shin's angle on the mat is measured from the line back to the hips, turning inward and forward.
+    on_mat = setup.number(rule.shin, side)
+    level = np.sqrt(np.maximum(shin**2 - (ankle_z - knee_z) ** 2, 0.0)) + 0.0 * reach
+    x, y = -cosd(on_mat), -side.sign * sind(on_mat)
+    ankle = knee + np.stack([level * x, level * y, ankle_z - knee[..., 2]], axis=-1)
+    femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
+    return _leg(body, side, hip, knee, ankle, femur[..., 0], rows, pelvis.rotation)
+
+
+def _turned_in(
+    body: Body, side: Side, hip: Array, rule: TurnedInLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
+) -> Leg:
+    knee_z = body.length_cm("knee_above_rest")
+    reach = np.sqrt(np.maximum(body.length_cm("thigh") ** 2 - (hip[..., 2] - knee_z) ** 2, 0.0))
+    knee = hip + reach[..., None] * _plan(setup.number(rule.thigh_out, side), side.sign)
+    knee = np.concatenate([knee[..., :2], np.full(knee.shape[:-1], knee_z)[..., None]], axis=-1)
+    ankle_z = body.length_cm("ankle_above_rest_on_side")
+    level = np.sqrt(np.maximum(body.length_cm("lower_leg") ** 2 - (ankle_z - knee_z) ** 2, 0.0))
+    back = _plan(setup.number(rule.shin_back, side), side.sign, ahead=-1.0)
+    ankle = knee + level * back + np.array([0.0, 0.0, ankle_z - knee_z])
+    femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
+    return _leg(body, side, hip, knee, ankle, femur[..., 0], rows, pelvis.rotation)
+
+
+def _kneeling(body: Body, side: Side, hip: Array, pelvis: Pelvis, rows: Indices) -> Leg:
+    knee_z = pelvis.pad_cm + body.length_cm("knee_above_rest")
+    back = body.length_cm("thigh") * sind(pelvis.knee_forward_deg)
+    knee = points(-back + 0.0 * hip[..., 0], hip[..., 1], knee_z)
+    leg = _leg(body, side, hip, knee, _shin_behind(body, knee), -WORLD_FORWARD, rows, pelvis.rotation)
+    return replace(leg, on_knee=True)
+
+
+def _shin_behind(body: Body, knee: Array, aside_cm: Array | float = 0.0) -> Array:
+    """The ankle of a shin lying along the floor behind its knee, the foot on its top."""
+    shin, ankle_z = body.length_cm("lower_leg"), TOP_OF_FOOT * body.length_cm("ankle_above_sole")
+    level = np.sqrt(np.maximum(shin**2 - (knee[..., 2] - ankle_z) ** 2 - np.square(aside_cm), 0.0))
+    return points(knee[..., 0] - level, knee[..., 1] + aside_cm, ankle_z)
+
+
+def _folded(
+    body: Body, side: Side, hip: Array, rule: FoldedLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
+) -> Leg:
+    knee_z = body.length_cm("knee_above_rest")
+    reach = np.sqrt(np.maximum(body.length_cm("thigh") ** 2 - (hip[..., 2] - knee_z) ** 2, 0.0))
+    direction = _plan(setup.number(rule.apart_deg, side), side.sign)
+    knee = hip + reach[..., None] * direction
+    knee = np.concatenate([knee[..., :2], np.full(knee.shape[:-1], knee_z)[..., None]], axis=-1)
+    seat = hip[..., 2] - body.length_cm("hip_above_seat")
+    beside = np.where(seat < FEET_BESIDE_BELOW_CM, FEET_BESIDE_SHARE * body.stature_cm, 0.0)
+    ankle = _shin_behind(body, knee, side.sign * beside)
+    return _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, kneecap=WORLD_UP)
+
+
+FEET_BESIDE_BELOW_CM = 12.0
+FEET_BESIDE_SHARE = 0.07
+"""On a low seat the feet lie beside the hips, this share of stature outward; on a higher one under it."""
+
+
+def _stride(
+    body: Body, side: Side, hip: Array, rule: StrideLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
+) -> Leg:
+    plan = setup.number(rule.plan_deg, side)
+    thigh, shin, sole = body.length_cm("thigh"), body.length_cm("lower_leg"), body.length_cm("ankle_above_sole")
+    hip_z = hip[..., 2]
+    if rule.rule == "front" and not rule.straight:
+        direction = _plan(plan, side.sign)
+        level = np.sqrt(np.maximum(thigh**2 - (hip_z - sole - shin) ** 2, 0.0))
+        ankle = hip + level[..., None] * direction
+        ankle = np.concatenate([ankle[..., :2], np.full(ankle.shape[:-1], sole)[..., None]], axis=-1)
+        circle = _close(body, side, hip, ankle, np.broadcast_to(direction, ankle.shape))
+        leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, direction, pelvis=pelvis.rotation)
+        return replace(leg, sole_down=True)
+    if rule.rule == "knee_behind":
+        knee_z = pelvis.pad_cm + body.length_cm("knee_above_rest")
+        level = np.sqrt(np.maximum(thigh**2 - (hip_z - knee_z) ** 2, 0.0))
+        knee = hip + level[..., None] * _plan(plan, side.sign, ahead=-1.0)
+        knee = np.concatenate([knee[..., :2], np.broadcast_to(knee_z, knee.shape[:-1])[..., None]], axis=-1)
+        ankle = _shin_behind(body, knee)
+        if rule.shin_lifted:
+            ankle = knee + shin * np.array([-0.17, 0.0, 0.985])
+        leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation)
+        return replace(leg, on_knee=True)
+    ahead = 1.0 if rule.rule == "front" else -1.0
+    direction = _plan(plan, side.sign, ahead)
+    reach = np.sqrt(np.maximum((thigh + shin) ** 2 - (hip_z - sole) ** 2, 0.0))
+    ankle = hip + reach[..., None] * direction
+    ankle = np.concatenate([ankle[..., :2], np.full(ankle.shape[:-1], sole)[..., None]], axis=-1)
+    toes = direction if rule.rule == "front" else _plan(plan * 0 + TOES_OUT_BEHIND_DEG, side.sign)
+    toes = np.broadcast_to(toes, ankle.shape)
+    circle = _close(body, side, hip, ankle, toes)
+    leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, toes, pelvis=pelvis.rotation)
+    return replace(leg, sole_down=not rule.heel_lifted)
 
 
 def place(
-    rule: LegRule,
+    recipe: Recipe,
+    side: Side,
+    worked: Side,
     body: Body,
     ranges: Ranges,
-    side: Side,
-    seat: str,
     setup: SetupBatch,
-    other_rule: LegRule | None = None,
     on_chair: bool = False,
     lift_cm: float = 0.0,
 ) -> Leg:
-    """One leg by its rule, solved over the distinct values it depends on. ``other_rule`` is needed where
-    this leg lies on the other."""
+    """One leg by its rule, solved over the distinct values it and the pelvis depend on."""
+    rule = recipe.worked_rule if side is worked else recipe.other_rule
     crossed = isinstance(rule, DroppedLeg) and rule.over_thigh is not None
-    named = [*rule.slots(), *(other_rule.slots() if crossed and other_rule is not None else ())]
-    own, rows = setup.reduced([seat, *(name for name in named if isinstance(name, str))], side)
-    hip = hip_centre(body, side, own.number(seat))
-    if isinstance(rule, PlantedLeg):
-        return planted(body, side, hip, own.number(rule.rests_on, side), own.number(rule.ahead_of_level_cm, side), rows)
-    if isinstance(rule, LongLeg):
-        support = None if rule.knee_rests_on is None else own.number(rule.knee_rests_on, side)
-        return long(body, side, hip, own.number(rule.rests_on, side), support, own.number(rule.apart_deg, side), rows)
+    named = [*recipe.base_values(), *rule.slots(), *(recipe.other_rule.slots() if crossed else ())]
+    own, rows = setup.reduced(slot_names(named), side)
+    return _placed(rule, recipe, side, worked, body, ranges, own, rows, on_chair, lift_cm)
+
+
+def _placed(
+    rule: LegRule,
+    recipe: Recipe,
+    side: Side,
+    worked: Side,
+    body: Body,
+    ranges: Ranges,
+    own: SetupBatch,
+    rows: Indices,
+    on_chair: bool,
+    lift_cm: float,
+) -> Leg:
+    pelvis = settle_base(recipe, worked, body, ranges, own)
+    hip = pelvis.hip(body, side)
+    match rule:
+        case PlantedLeg():
+            ahead = own.number(rule.ahead_of_level_cm, side)
+            return planted(body, side, hip, own.number(rule.rests_on, side), ahead, rows)
+        case LongLeg():
+            support = None if rule.knee_rests_on is None else own.number(rule.knee_rests_on, side)
+            apart = own.number(rule.apart_deg, side)
+            return long(body, side, hip, own.number(rule.rests_on, side), support, apart, rows)
+        case StandingLeg():
+            return _standing(body, side, hip, pelvis, rows)
+        case GroundLeg():
+            return _ground(body, side, hip, rule, own, pelvis, rows)
+        case FreeLeg():
+            return _free(body, side, hip, rule, own, pelvis, rows)
+        case ForcedLeg():
+            return _forced(body, side, hip, rule, own, pelvis, rows)
+        case KneelingLeg():
+            return _kneeling(body, side, hip, pelvis, rows)
+        case FoldedLeg():
+            return _folded(body, side, hip, rule, own, pelvis, rows)
+        case TurnedInLeg():
+            return _turned_in(body, side, hip, rule, own, pelvis, rows)
+        case StrideLeg():
+            return _stride(body, side, hip, rule, own, pelvis, rows)
     other = None
-    if crossed:
-        assert other_rule is not None
-        other = place(other_rule, body, ranges, side.other, seat, own)
-    return dropped(body, ranges, side, hip, rule, own, rows, other, on_chair, lift_cm)
+    if rule.over_thigh is not None:
+        every = np.arange(own.size, dtype=np.int32)
+        other = _placed(recipe.other_rule, recipe, side.other, worked, body, ranges, own, every, on_chair, 0.0)
+    return dropped(body, ranges, side, hip, rule, own, rows, other, on_chair, lift_cm, pelvis.rotation)
 
 
 def weight_through(body: Body, leg: Leg) -> Array:

@@ -5,7 +5,7 @@ The grammar of the files is described in ``data/poses/README.md``.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from functools import cache, cached_property
 from pathlib import Path
 from typing import Any, Literal
@@ -25,14 +25,33 @@ class Names(Record):
     sa: str | None = None
 
 
+SECONDS_PER: Mapping[str, int] = {"seconds": 1, "breaths": 6, "minutes": 60, "reps": 5}
+"""What one unit of a dose takes: a calm breath about six seconds, a repetition about five (judgement)."""
+
+
 class Hold(Record):
-    style: Literal["seconds"]
-    start: int = Field(alias="from")
+    """The usual dose in its own unit; ``sets`` for repetitions. The clock runs in seconds."""
+
+    style: Literal["seconds", "breaths", "minutes", "reps"]
+    start: int = Field(alias="from", ge=1)
     to: int
-    step: int
+    step: int = Field(ge=1)
+    sets: int = Field(default=1, ge=1, le=5)
+
+    @property
+    def start_s(self) -> int:
+        return self.start * SECONDS_PER[self.style]
+
+    @property
+    def to_s(self) -> int:
+        return self.to * SECONDS_PER[self.style]
+
+    @property
+    def step_s(self) -> int:
+        return self.step * SECONDS_PER[self.style]
 
 
-Counter = Literal["sit_quiet", "legs_long"]
+Counter = Literal["sit_quiet", "legs_long", "stand_quiet"]
 """Postures offered afterwards."""
 
 
@@ -58,6 +77,8 @@ class Variation(Record):
     cues: tuple[str, ...]
     watch: tuple[str, ...]
     counter: tuple[Counter, ...]
+    seen_from: Literal["side", "behind", "above"] = "side"
+    """Where a figure shows most of the pose."""
     schools: Schools | None = None
     step_back: str | None = None
     step_forward: str | None = None

@@ -36,6 +36,10 @@ class Readout(StrEnum):
     KNEE_FLEXION = "knee_flexion"
     KNEE_TWIST = "knee_twist"
     KNEE_LOAD_SHARE = "knee_load_share"
+    KNEE_MOMENT_RATIO = "knee_moment_ratio"
+    KNEECAP_SHARE = "kneecap_share"
+    KNEE_PADDING_CM = "knee_padding_cm"
+    DORSIFLEXION = "dorsiflexion"
     SHIN_SLOPE = "shin_slope"
     LUMBAR_FLEXION = "lumbar_flexion"
     THORACIC_FLEXION = "thoracic_flexion"
@@ -45,16 +49,26 @@ class Readout(StrEnum):
     SIDE_BEND = "side_bend"
     TRUNK_LEAN = "trunk_lean"
     SPINE_MOMENT_RATIO = "spine_moment_ratio"
+    BALANCE_MARGIN_CM = "balance_margin_cm"
+    SHOULDER_ELEVATION = "shoulder_elevation"
+    HANDS_SHARE = "hands_share"
+    SUPINE_MINUTES = "supine_minutes"
     BELLY_CLEARANCE_CM = "belly_clearance_cm"
     KNEE_GAP_CM = "knee_gap_cm"
 
 
-LEAST_ERROR: Mapping[str, float] = {"cm": 1.0, "deg": 5.0, "percent": 5.0, "share": 0.02, "ratio": 0.1}
+LEAST_ERROR: Mapping[str, float] = {"cm": 1.0, "deg": 5.0, "percent": 5.0, "share": 0.02, "ratio": 0.1, "minutes": 0.01}
 """No read-out is trusted more closely than this."""
 
 
 def unit_of(readout: Readout) -> str:
-    for suffix, unit in (("_cm", "cm"), ("_percent", "percent"), ("_share", "share"), ("_ratio", "ratio")):
+    for suffix, unit in (
+        ("_cm", "cm"),
+        ("_percent", "percent"),
+        ("_share", "share"),
+        ("_ratio", "ratio"),
+        ("_minutes", "minutes"),
+    ):
         if readout.value.endswith(suffix):
             return unit
     return "deg"
@@ -74,7 +88,11 @@ class Trouble(StrEnum):
     REACH = "reach"
     FOLD = "fold"
     KNEE_RANGE = "knee_range"
+    ANKLE_RANGE = "ankle_range"
+    HIP_RANGE = "hip_range"
+    BALANCE = "balance"
     SEAT_TOO_HIGH = "seat_too_high"
+    BACK_HOLLOWS = "back_hollows"
     BACK_ROUNDS = "back_rounds"
     TRUNK_ON_THIGH = "trunk_on_thigh"
     UNDETERMINED = "undetermined"

@@ -5,7 +5,7 @@ The grammar is described for writers of pose files in ``data/poses/README.md``.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -106,8 +106,18 @@ class ChoiceSlot(Record):
 
 
 Slot = Annotated[StackSlot | NumberSlot | ChoiceSlot, Field(discriminator="type")]
-Value = float | str
-"""A number, or the name of a slot that supplies it."""
+
+
+class Scaled(Record):
+    """A slot's number times a factor, plus a constant."""
+
+    slot: str
+    times: float = 1.0
+    plus: float = 0.0
+
+
+Value = float | str | Scaled
+"""A number, the name of a slot that supplies it, or such a slot scaled."""
 
 
 def side_slot(name: str, side: Side) -> str:
@@ -167,25 +177,233 @@ class LongLeg(Record):
             yield self.knee_rests_on
 
 
-Leg = Annotated[PlantedLeg | DroppedLeg | LongLeg, Field(discriminator="rule")]
+class StandingLeg(Record):
+    """The sole on the ground below the hip; where exactly follows from the base."""
+
+    rule: Literal["standing"]
+
+    def slots(self) -> Iterator[Value]:
+        yield from ()
+
+
+class GroundLeg(Record):
+    """The sole on a surface this far ahead of the hips, the knee up: lying or sitting with bent knees."""
+
+    rule: Literal["ground"]
+    rests_on: str = "floor"
+    ahead: Value
+    apart_cm: Value = 0.0
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.rests_on, self.ahead, self.apart_cm)
+
+
+class FreeLeg(Record):
+    """The leg held by its joints: hip angles against the pelvis and the bend of the knee."""
+
+    rule: Literal["free"]
+    flexion: Value = 0.0
+    abduction: Value = 0.0
+    rotation: Value = 0.0
+    knee: Value = 0.0
+    pointed: bool = False
+    """The foot in line with the shin."""
+    rests_on: str | None = None
+    """What is drawn under the lower leg where it rests on something."""
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.flexion, self.abduction, self.rotation, self.knee)
+        if self.rests_on is not None:
+            yield self.rests_on
+
+
+class ForcedLeg(Record):
+    """Knee and ankle of a bent, turned-out leg both rest: what the hip does not give goes to the knee.
+
+    ``thigh_out`` is the thigh's angle from straight ahead, ``shin`` the angle of the shin on the mat
+    (90 = parallel to its front edge).
+    """
+
+    rule: Literal["forced"]
+    thigh_out: Value
+    shin: Value
+    knee_rests_on: str | None = None
+    ankle_rests_on: str | None = None
+    ankle_up_cm: float = 0.0
+    """How much higher than that the ankle lies, on the other thigh for instance."""
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.thigh_out, self.shin)
+        for name in (self.knee_rests_on, self.ankle_rests_on):
+            if name is not None:
+                yield name
+
+
+class KneelingLeg(Record):
+    """The knee on its padding, the shin along the floor behind; how far the thigh leans follows from the base."""
+
+    rule: Literal["kneeling"]
+
+    def slots(self) -> Iterator[Value]:
+        yield from ()
+
+
+class FoldedLeg(Record):
+    """Sitting between or on the heels: the shin under the thigh along the floor."""
+
+    rule: Literal["folded"]
+    apart_deg: Value = 0.0
+
+    def slots(self) -> Iterator[Value]:
+        yield self.apart_deg
+
+
+class TurnedInLeg(Record):
+    """Knee and ankle on the floor, the thigh out to its side and the shin back: the hip turns in."""
+
+    rule: Literal["turned_in"]
+    thigh_out: Value
+    shin_back: Value = 0.0
+    """The shin's angle from straight behind, outward."""
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.thigh_out, self.shin_back)
+
+
+class StrideLeg(Record):
+    """One leg of a long stance: in front with the shin upright, or behind and straight, or on its knee."""
+
+    rule: Literal["front", "behind", "knee_behind"]
+    plan_deg: Value = 0.0
+    straight: bool = False
+    heel_lifted: bool = False
+    shin_lifted: bool = False
+
+    def slots(self) -> Iterator[Value]:
+        yield self.plan_deg
+
+
+LegRule = (
+    PlantedLeg
+    | DroppedLeg
+    | LongLeg
+    | StandingLeg
+    | GroundLeg
+    | FreeLeg
+    | ForcedLeg
+    | KneelingLeg
+    | FoldedLeg
+    | TurnedInLeg
+    | StrideLeg
+)
+Leg = Annotated[LegRule, Field(discriminator="rule")]
+
+
+class SitBase(Record):
+    """The pelvis on a stack, a chair or the floor; lying, the floor or a bed."""
+
+    rule: Literal["sit"]
+    rests_on: str
+    raised_cm: Value = 0.0
+    """Lying: how high the pelvis is lifted off the floor, shoulders staying down."""
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.rests_on, self.raised_cm)
+
+
+class StandBase(Record):
+    """Standing: hips by the bend of the knees, by a height, or as deep as the ankles allow.
+
+    ``balance`` says what puts the body's weight over the middle of the feet: moving the hips back
+    under a given lean, or leaning over hips of a given height; ``held`` when hands or a wall do it.
+    """
+
+    rule: Literal["stand"]
+    knee_deg: Value | None = None
+    hips_on: str | None = None
+    balance: Literal["hips", "lean", "held"] = "hips"
+    ankle_x_cm: Value = 0.0
+    """Held: where the ankles are against the hips, forward positive."""
+    apart_cm: Value = 0.0
+    toes_out_deg: Value = 0.0
+    heels_on: str | None = None
+    one_leg: bool = False
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.apart_cm, self.toes_out_deg, self.ankle_x_cm)
+        for value in (self.knee_deg, self.hips_on, self.heels_on):
+            if value is not None:
+                yield value
+
+    @model_validator(mode="after")
+    def hips_have_one_height(self) -> StandBase:
+        if (self.knee_deg is None) == (self.hips_on is None):
+            raise ValueError("give 'knee_deg' or 'hips_on'")
+        return self
+
+
+class StrideBase(Record):
+    """A long stance: hips by the slope of the front thigh, by what the thigh rests on, or by its length."""
+
+    rule: Literal["stride"]
+    thigh_down_deg: Value | None = None
+    thigh_on: str | None = None
+    stance_cm: Value | None = None
+    back_knee_down: bool = False
+    pad: str | None = None
+
+    def slots(self) -> Iterator[Value]:
+        for value in (self.thigh_down_deg, self.thigh_on, self.stance_cm, self.pad):
+            if value is not None:
+                yield value
+
+    @model_validator(mode="after")
+    def hips_have_one_height(self) -> StrideBase:
+        if sum(v is not None for v in (self.thigh_down_deg, self.thigh_on, self.stance_cm)) != 1:
+            raise ValueError("give one of 'thigh_down_deg', 'thigh_on' and 'stance_cm'")
+        return self
+
+
+class KneelBase(Record):
+    """Hips above the knees, the thigh leaning forward by this much."""
+
+    rule: Literal["kneel"]
+    pad: str = "floor"
+    thigh_forward_deg: Value = 0.0
+
+    def slots(self) -> Iterator[Value]:
+        yield from (self.pad, self.thigh_forward_deg)
+
+
+Base = Annotated[SitBase | StandBase | StrideBase | KneelBase, Field(discriminator="rule")]
 
 
 class Work(Record):
     """A quantity that does the work, and the range it is measured against; quantities that are a share
-    of a range already name none."""
+    of a range already name none. ``effort`` is for strength and rest, which use no range: the purpose
+    then counts as kept wherever the pose is allowed."""
 
-    quantity: Literal["hip_external_rotation", "hip_closing", "hip_abduction", "hamstring_used_percent"]
+    quantity: Literal[
+        "hip_external_rotation", "hip_closing", "hip_abduction", "hip_extension", "hamstring_used_percent",
+        "knee_flexion", "spine_rotation", "side_bend", "effort",
+    ]  # fmt: skip
     range: Quantity | None = None
+    leg: Literal["worked", "other"] = "worked"
+    of_deg: float | None = Field(default=None, gt=0)
+    """A fixed range for what is not measured on the client (turning, side bending)."""
 
     @model_validator(mode="after")
-    def shares_need_no_range(self) -> Work:
-        if self.quantity.endswith("_percent") == (self.range is not None):
-            raise ValueError("name a 'range', unless the quantity is itself a per cent of one")
+    def ranges_where_they_belong(self) -> Work:
+        own = self.quantity.endswith("_percent") or self.quantity == "effort"
+        given = (self.range is not None) + (self.of_deg is not None)
+        if own == (given == 1) or given > 1:
+            raise ValueError("name a 'range' or 'of_deg', unless the quantity is itself a share or an effort")
         return self
 
 
 class Flags(Record):
     worked: tuple[Flag, ...] = ()
+    other: tuple[Flag, ...] = ()
     both: tuple[Flag, ...] = ()
     overall: tuple[Flag, ...] = ()
 
@@ -199,47 +417,96 @@ class LiftFoot(Record):
 class Hands(Record):
     """What the hands do: where they rest and the share of what is above that they carry."""
 
-    on: Literal["thighs", "shins", "floor_behind", "chair_in_front", "beside"]
+    on: Literal[
+        "thighs", "shins", "floor_behind", "chair_in_front", "chair_back_in_front", "chair_beside", "beside", "hips",
+        "wall", "forward", "overhead", "floor_in_front", "blocks_in_front", "under_thigh", "back_rest", "out",
+    ]  # fmt: skip
     carry: float = Field(default=0.0, ge=0, le=0.6)
+    raised_deg: float = Field(default=30.0, ge=0, le=180)
+    """How far the arms are raised against the trunk."""
 
 
 class Recipe(Record):
-    seat: str
+    """Where the pose rests (``seat`` is short for sitting on it), its legs, its trunk, and what it passes.
+
+    Lean: degrees, or as deep as the hands on their support: hanging straight down (``hands``) or reaching on
+    in line with the trunk (``reach``). A base that balances by leaning works its lean out itself.
+    """
+
+    seat: str | None = None
+    base: Base | None = None
     worked_leg: Leg | None = None
     other_leg: Leg | None = None
     both_legs: Leg | None = None
     lean_deg: Value = 0.0
+    lean: Literal["given", "hands", "reach"] = "given"
     recline_deg: Value | None = None
+    roll_deg: Value = 0.0
+    """The pelvis rolled toward the worked side, that side lower."""
+    turn_deg: Value = 0.0
+    """The trunk turned toward the worked side."""
+    side_bend_deg: Value = 0.0
+    hands_on: str | None = None
+    """The stack under the hands, where they reach down to one."""
     hands: Hands = Hands(on="thighs")
+    wall_behind: bool = False
     head_rests: bool = False
     works: tuple[Work, ...] = Field(min_length=1)
     flags: Flags = Flags()
     shin_near_level_deg: float | None = None
-    way: tuple[Literal["chair_transfer", "floor_transfer"] | LiftFoot, ...]
+    way: tuple[Literal["chair_transfer", "floor_transfer"] | LiftFoot, ...] = ()
 
     @model_validator(mode="after")
-    def two_legs(self) -> Recipe:
+    def two_legs_on_one_base(self) -> Recipe:
         single = (self.worked_leg is not None) + (self.other_leg is not None)
         if single not in (0, 2) or (single == 2) == (self.both_legs is not None):
             raise ValueError("give 'worked_leg' and 'other_leg', or 'both_legs'")
+        if (self.seat is None) == (self.base is None):
+            raise ValueError("give 'seat' or 'base'")
         return self
 
     @property
-    def worked_rule(self) -> PlantedLeg | DroppedLeg | LongLeg:
+    def stands_on(self) -> SitBase | StandBase | StrideBase | KneelBase:
+        if self.base is not None:
+            return self.base
+        assert self.seat is not None
+        return SitBase(rule="sit", rests_on=self.seat)
+
+    @property
+    def seat_slot(self) -> str | None:
+        """The slot or floor the pelvis rests on; ``None`` where it rests on nothing."""
+        base = self.stands_on
+        return base.rests_on if isinstance(base, SitBase) else None
+
+    @property
+    def worked_rule(self) -> LegRule:
         rule = self.both_legs if self.both_legs is not None else self.worked_leg
         assert rule is not None
         return rule
 
     @property
-    def other_rule(self) -> PlantedLeg | DroppedLeg | LongLeg:
+    def other_rule(self) -> LegRule:
         rule = self.both_legs if self.both_legs is not None else self.other_leg
         assert rule is not None
         return rule
 
+    def base_values(self) -> Iterator[Value]:
+        """What the pelvis and trunk depend on."""
+        yield from self.stands_on.slots()
+        yield from (self.lean_deg, self.roll_deg, self.turn_deg, self.side_bend_deg)
+        for value in (self.recline_deg, self.hands_on):
+            if value is not None:
+                yield value
+
     def slots(self) -> Iterator[str]:
         """Every slot the recipe names."""
-        named: list[Value | None] = [self.seat, self.lean_deg, self.recline_deg]
-        named += [*self.worked_rule.slots(), *self.other_rule.slots()]
-        for name in named:
-            if isinstance(name, str) and name != "floor":
-                yield name
+        yield from slot_names([*self.base_values(), *self.worked_rule.slots(), *self.other_rule.slots()])
+
+
+def slot_names(values: Iterable[Value]) -> Iterator[str]:
+    """The slots among some values."""
+    for value in values:
+        if isinstance(value, Scaled):
+            yield value.slot
+        elif isinstance(value, str) and value != "floor":
+            yield value

@@ -7,8 +7,9 @@ set-ups and for the low, middle and high end of the client's ranges at once.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -18,14 +19,39 @@ from asketa_core.body.knee import twist_left
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, LUMBAR_SHARE, hip_room, share_fold
-from asketa_core.body.trunk import moment_nm, reference_moment_nm, trunk_points
-from asketa_core.poses.legs import Leg, hip_centre, kneeling, long, place, planted, weight_through
+from asketa_core.body.statics import kneecap_share, margin_inside
+from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
+from asketa_core.poses.bases import WEDGE_SPAN, settle_base
+from asketa_core.poses.legs import (
+    Leg,
+    centre_of_mass,
+    half_kneeling,
+    hip_centre,
+    long,
+    place,
+    planted,
+    sole_corners,
+    weight_through,
+)
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble
-from asketa_core.poses.recipe import LYING, Flags, Hands, LongLeg, PlantedLeg, Position
+from asketa_core.poses.recipe import (
+    LYING,
+    Flags,
+    Hands,
+    KneelBase,
+    PlantedLeg,
+    Position,
+    Recipe,
+    SitBase,
+    StandBase,
+    StandingLeg,
+    Work,
+    slot_names,
+)
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import FloorTechnique, Technique
-from asketa_core.units import SIDES, Array, Mask, Side, asind, norm
+from asketa_core.units import SIDES, Array, Mask, Side, asind, dot, norm
 
 SEAT_TOO_HIGH_DEG = 25.0
 """Thighs sloping down more than this slide off the seat: not offered (judgement)."""
@@ -33,7 +59,7 @@ SEAT_TOO_HIGH_DEG = 25.0
 SPINE_FLEXION_MOST_DEG = 45.0
 """A seated back rounds no further than this (judgement): shapes that ask for more are not offered."""
 
-TRUNK_MEETS_THIGH_DEG = 140.0
+TRUNK_MEETS_THIGH_DEG = 150.0
 """Beyond this trunk–thigh angle the thigh would have to pass into the trunk (judgement)."""
 
 UPRIGHT_ENOUGH_DEG = 10.0
@@ -45,12 +71,20 @@ FREE_HANDS = Hands(on="thighs")
 
 @dataclass(frozen=True, slots=True)
 class _Upper:
-    """What the trunk does above the legs: ``lean_deg`` (n,), hands, head, and how the body lies."""
+    """What happens above the legs: ``lean_deg`` (levels, n), the turn and side bend (n,), hands, head, how the body
+    lies, and which contacts carry it."""
 
     lean_deg: Array
     hands: Hands = FREE_HANDS
     head_rests: bool = False
     position: Position = "chair"
+    turn_deg: Array | None = None
+    side_bend_deg: Array | None = None
+    upright: Literal["seat", "feet", "knees"] = "seat"
+    one_leg: Side | None = None
+    pad_cm: Array | None = None
+    heel_lift_cm: Array | None = None
+    minutes: float = 0.0
 
 
 def _assemble(
@@ -63,31 +97,51 @@ def _assemble(
     worked: Side | None,
     check_seat_height: bool,
     exempt_from_band: bool,
+    base_troubles: Mapping[Trouble, Array] | None = None,
 ) -> Posture:
     """Share the lean between pelvis and spine and read everything off."""
-    lean = upper.lean_deg
-    n = len(lean)
+    lean = np.atleast_2d(upper.lean_deg)
+    n = lean.shape[-1]
     every: Indices = np.arange(n, dtype=np.int32)
     rooms: dict[Side, tuple[Array, Array]] = {side: _hip_room(ranges, side, leg) for side, leg in legs.items()}
     spare = [(rooms[side][0] - leg.angles.flexion_deg)[:, leg.rows] for side, leg in legs.items()]
-    share = share_fold(lean, np.minimum(*spare), 0.0)
+    behind = [
+        (-ranges.levels(Quantity.HIP_EXTENSION, side) - leg.angles.flexion_deg)[:, leg.rows]
+        for side, leg in legs.items()
+    ]
+    share = share_fold(lean, np.minimum(*spare), 0.0, least_pitch_deg=np.maximum(*behind))
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
-    zero = np.zeros((1, 1))
     nobody: Indices = np.zeros(n, dtype=np.int32)
+    zero = np.zeros((1, 1))
+
+    def across(values: Array | None) -> Column:
+        return Column(zero, nobody) if values is None else Column(values[None, :], every)
+
     readouts: dict[Key, Column] = {
         (Readout.SPINE_FLEXION, None): Column(flexion, every),
         (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
         (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
         (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
-        (Readout.TRUNK_LEAN, None): Column(lean[None, :], every),
-        # Square recipes neither turn nor bend the trunk sideways.
-        (Readout.SPINE_ROTATION, None): Column(zero, nobody),
-        (Readout.SIDE_BEND, None): Column(zero, nobody),
+        (Readout.TRUNK_LEAN, None): Column(lean, every),
+        (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
+        (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
+        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
+        (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
     }
+    if ("supine", None) in flags:
+        readouts[(Readout.SUPINE_MINUTES, None)] = Column(zero + upper.minutes, nobody)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
+
+    def trouble(which: Trouble, side: Side, amount: Array, rows: Indices, beyond: float) -> None:
+        worst = np.atleast_2d(amount).max(axis=0)
+        amounts[(which, side)] = worst[rows]
+        troubles[(which, side)] = (worst > beyond)[rows]
+
+    for which, amount in (base_troubles or {}).items():
+        trouble(which, Side.LEFT, amount, every, 0.5)
     for side, leg in legs.items():
-        _read_leg(body, ranges, side, leg, carries, side is worked, readouts)
+        _read_leg(body, ranges, side, leg, carries, side is worked, upper, readouts)
         turned = leg.angles.flexion_deg[:, leg.rows]
         out = leg.angles.abduction_deg[:, leg.rows]
         hip_flexion = turned + pitch
@@ -96,30 +150,24 @@ def _assemble(
         readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
         readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
         readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
-        readouts[(Readout.HIP_BEND, side)] = Column(np.maximum(closing, trunk_thigh), every)
+        # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
+        bending = (hip_flexion > 0) | (turned + lean > 0)
+        readouts[(Readout.HIP_BEND, side)] = Column(np.where(bending, np.maximum(closing, trunk_thigh), 0.0), every)
         hamstrings = rooms[side][1][:, leg.rows]
         readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
             100.0 * np.maximum(hip_flexion, 0.0) / hamstrings, every
         )
-        used = 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg
+        used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
         leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
         readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
         if side in ranges.groin_pinch:
             pinch = ranges.groin_pinch[side].flexion_at(out)
             readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
-        thigh_down = readouts[(Readout.THIGH_DOWN, side)].values
-        for trouble, amount, rows, beyond in (
-            (Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM),
-            (Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0),
-            (Trouble.KNEE_RANGE, leg.knee_flexion_deg - ranges.levels(Quantity.KNEE_FLEXION, side)[1], leg.rows, 0.0),
-            (Trouble.SEAT_TOO_HIGH, thigh_down - SEAT_TOO_HIGH_DEG, leg.rows, 0.0 if check_seat_height else np.inf),
-            (Trouble.BACK_ROUNDS, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0),
-            (Trouble.TRUNK_ON_THIGH, trunk_thigh - TRUNK_MEETS_THIGH_DEG, every, 0.0),
-            (Trouble.UNDETERMINED, leg.angles.near_singular.astype(float), leg.rows, 0.5),
-        ):
-            worst = np.atleast_2d(amount).max(axis=0)
-            amounts[(trouble, side)] = worst[rows]
-            troubles[(trouble, side)] = (worst > beyond)[rows]
+        for which, amount, rows, beyond in _leg_troubles(ranges, side, leg, readouts, check_seat_height):
+            trouble(which, side, amount, rows, beyond)
+        trouble(Trouble.BACK_ROUNDS, side, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0)
+        trouble(Trouble.BACK_HOLLOWS, side, -flexion[1:2] - SPINE_EXTENSION_MOST_DEG, every, 0.0)
+        trouble(Trouble.TRUNK_ON_THIGH, side, trunk_thigh - TRUNK_MEETS_THIGH_DEG, every, 0.0)
     _read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
     flags.update(_worked_out_flags(upper, n))
     return Posture(
@@ -128,13 +176,61 @@ def _assemble(
         leg_rows={side: leg.rows for side, leg in legs.items()},
         pitch_deg=np.broadcast_to(pitch, (3, n)),
         spine_flexion_deg=np.broadcast_to(flexion, (3, n)),
-        lean_deg=lean,
+        lean_deg=lean[min(1, len(lean) - 1)],
         readouts=readouts,
         flags=flags,
         troubles=troubles,
         trouble_amounts=amounts,
         stopped_by={side: leg.stopped_by[:, leg.rows] for side, leg in legs.items() if leg.stopped_by is not None},
         exempt_from_band=exempt_from_band,
+    )
+
+
+KNEE_RANGE_SLACK_DEG = 5.0
+HIP_RANGE_SLACK_DEG = 10.0
+ANKLE_RANGE_SLACK_DEG = 3.0
+"""How far beyond the middle of a range a shape may ask before it is not offered; ranges are known to about this."""
+
+SPINE_EXTENSION_MOST_DEG = 40.0
+"""A back hollows no further than this (judgement)."""
+
+
+def _leg_troubles(
+    ranges: Ranges, side: Side, leg: Leg, readouts: Mapping[Key, Column], check_seat_height: bool
+) -> Iterator[tuple[Trouble, Array, Indices, float]]:
+    """What one leg cannot meet: which, by how much, for which cases, and from where on it counts."""
+    yield Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM
+    yield Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0
+    knee_range = ranges.levels(Quantity.KNEE_FLEXION, side)[1]
+    yield Trouble.KNEE_RANGE, leg.knee_flexion_deg - knee_range, leg.rows, KNEE_RANGE_SLACK_DEG
+    yield Trouble.HIP_RANGE, _beyond_range(ranges, side, leg), leg.rows, HIP_RANGE_SLACK_DEG
+    if check_seat_height and (Readout.THIGH_DOWN, side) in readouts:
+        column = readouts[(Readout.THIGH_DOWN, side)]
+        yield Trouble.SEAT_TOO_HIGH, column.values - SEAT_TOO_HIGH_DEG, column.rows, 0.0
+    yield Trouble.UNDETERMINED, leg.angles.near_singular.astype(float), leg.rows, 0.5
+    if (Readout.DORSIFLEXION, side) in readouts:
+        column = readouts[(Readout.DORSIFLEXION, side)]
+        limit = ranges.levels(Quantity.PLANTED_DORSIFLEXION, side)[1]
+        yield Trouble.ANKLE_RANGE, column.values - limit, column.rows, ANKLE_RANGE_SLACK_DEG
+
+
+def _beyond_range(ranges: Ranges, side: Side, leg: Leg) -> Array:
+    """By how much a leg asks more opening, crossing or turning in than the client's middle range, degrees.
+
+    Turning out beyond the range is left to the knee (twist left), flexion to the pelvis.
+    """
+    angles = leg.angles
+    sure = ~angles.near_singular
+    return np.where(
+        sure,
+        np.maximum.reduce(
+            [
+                angles.abduction_deg - ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
+                -angles.abduction_deg - ranges.get(Quantity.HIP_ADDUCTION, side).value_deg,
+                -angles.external_rotation_deg - ranges.get(Quantity.HIP_INTERNAL_ROTATION, side).value_deg,
+            ]
+        ),
+        0.0,
     )
 
 
@@ -162,12 +258,15 @@ def _read_leg(
     leg: Leg,
     carries: Mapping[Side, float] | None,
     worked: bool,
+    upper: _Upper,
     readouts: dict[Key, Column],
 ) -> None:
     """Everything one leg shows on its own, whatever the trunk does."""
     points, angles = leg.points, leg.angles
     fall_cm = points.hip[..., 2] - points.knee[..., 2]
-    thigh_down = asind(fall_cm / body.length_cm("thigh"))
+    # Only a thigh ahead of the hip can slide a sitting body forward.
+    ahead = points.knee[..., 0] > points.hip[..., 0]
+    thigh_down = np.where(ahead, asind(fall_cm / body.length_cm("thigh")), -90.0)
     carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
     open_range = ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side).value_deg
     used = np.maximum(
@@ -179,7 +278,6 @@ def _read_leg(
         Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
         Readout.HIP_RANGE_USED_PERCENT: used,
         Readout.HIP_ABOVE_KNEE_CM: fall_cm,
-        Readout.THIGH_DOWN: thigh_down,
         Readout.KNEE_FLEXION: leg.knee_flexion_deg,
         Readout.KNEE_TWIST: twist_left(
             angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
@@ -188,8 +286,28 @@ def _read_leg(
     }
     if worked:
         by_name[Readout.SHIN_SLOPE] = asind((points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg"))
+    if leg.slides and upper.position not in LYING:
+        by_name[Readout.THIGH_DOWN] = thigh_down
     for name, value in by_name.items():
         readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
+    if _is_planted(leg) and upper.position not in LYING:
+        along = dot(points.knee - points.ankle, points.toes) / body.length_cm("lower_leg")
+        readouts[(Readout.DORSIFLEXION, side)] = Column(np.atleast_2d(asind(along)), leg.rows)
+        if upper.heel_lift_cm is not None:
+            wedge = asind(np.minimum(upper.heel_lift_cm / (WEDGE_SPAN * body.length_cm("foot")), 1.0))
+            every: Indices = np.arange(len(wedge), dtype=np.int32)
+            readouts[(Readout.DORSIFLEXION, side)] = Column(asind(along)[:, leg.rows] - wedge, every)
+    if leg.on_knee:
+        lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
+        readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
+        if upper.pad_cm is not None:
+            own: Indices = np.arange(len(upper.pad_cm), dtype=np.int32)
+            readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], own)
+
+
+def _is_planted(leg: Leg) -> bool:
+    """Whether the sole is on the ground: the toes point level and ahead or aside."""
+    return leg.sole_down
 
 
 def _read_trunk(
@@ -206,15 +324,17 @@ def _read_trunk(
     knees = [leg.points.knee[:, leg.rows] for leg in (left, right)]
     gap = norm(knees[0] - knees[1]) - 2 * body.length_cm("thigh_radius_knee")
     readouts[(Readout.KNEE_GAP_CM, None)] = Column(gap, every)
-    hip = left.points.hip[:, left.rows]
+    hip = (left.points.hip[:, left.rows] + right.points.hip[:, right.rows]) / 2
     pelvis = np.stack([hip[..., 0], hip[..., 2]], axis=-1)
-    lean = upper.lean_deg[None, :]
+    lean = np.atleast_2d(upper.lean_deg)
     chain = trunk_points(body, pelvis, pitch, lumbar_flexion, lean)
     if upper.position not in LYING:
         moment = moment_nm(body, chain, lean, upper.hands.carry, upper.head_rests)
         readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
             np.maximum(moment, 0.0) / reference_moment_nm(body), every
         )
+    if upper.upright != "seat":
+        _read_weight(body, legs, upper, chain, readouts, every)
     if body.pregnancy is not None:
         lumbar_lean = pitch + LUMBAR_SHARE * lumbar_flexion
         for side, leg in legs.items():
@@ -224,9 +344,48 @@ def _read_trunk(
             readouts[(Readout.BELLY_CLEARANCE_CM, side)] = Column(np.atleast_2d(clearance), every)
 
 
+def _read_weight(
+    body: Body,
+    legs: Mapping[Side, Leg],
+    upper: _Upper,
+    chain: TrunkPoints,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """How standing or kneeling weight is shared, where it falls, and what the knees hold against it."""
+    carried = upper.hands.carry
+    com = centre_of_mass(body, legs, chain)
+    feet = {side: leg.support_point()[:, leg.rows] for side, leg in legs.items()}
+    left, right = feet[Side.LEFT], feet[Side.RIGHT]
+    line = left - right
+    span = np.maximum(np.sum(line[..., :2] ** 2, axis=-1), 1e-6)
+    toward_left = np.clip(np.sum((com - right[..., :2]) * line[..., :2], axis=-1) / span, 0.0, 1.0)
+    if upper.one_leg is not None:
+        toward_left = np.full_like(toward_left, 1.0 if upper.one_leg is Side.LEFT else 0.0)
+    shares = {Side.LEFT: (1 - carried) * toward_left, Side.RIGHT: (1 - carried) * (1 - toward_left)}
+    for side, leg in legs.items():
+        readouts[(Readout.KNEE_LOAD_SHARE, side)] = Column(shares[side], every)
+        lever = np.abs(leg.points.knee[:, leg.rows, 0] - feet[side][..., 0]) / 100
+        moment = shares[side] * body.weight_kg * GRAVITY * lever
+        readouts[(Readout.KNEE_MOMENT_RATIO, side)] = Column(
+            moment / (body.weight_kg * GRAVITY * KNEE_REFERENCE_M), every
+        )
+    if upper.upright == "feet" and carried == 0.0:
+        standing = [legs[upper.one_leg]] if upper.one_leg is not None else list(legs.values())
+        if all(leg.sole_down for leg in standing):
+            soles = [sole_corners(body, leg)[:, leg.rows] for leg in standing]
+            widest = max(len(sole) for sole in soles)
+            corners = np.concatenate([np.broadcast_to(s, (widest, *s.shape[1:])) for s in soles], axis=-2)
+            readouts[(Readout.BALANCE_MARGIN_CM, None)] = Column(margin_inside(corners, com), every)
+
+
+KNEE_REFERENCE_M = 0.05
+"""Knee moments are shown against body weight at a lever of 5 cm."""
+
+
 def _worked_out_flags(upper: _Upper, n: int) -> dict[FlagKey, Mask]:
     lying = np.full(n, upper.position in LYING)
-    upright = (upper.lean_deg <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
+    upright = (np.atleast_2d(upper.lean_deg).max(axis=0) <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
     return {
         ("spine_loaded", None): ~lying,
         ("spine_unloaded", None): lying,
@@ -242,6 +401,8 @@ def _flags(named: Flags, worked: Side | None, setup: SetupBatch, needs_arms: boo
     flags.update({(name, None): yes for name in named.overall})
     flags.update({(name, worked): yes for name in named.worked})
     flags.update({(name, side): yes for name in named.both for side in SIDES})
+    if worked is not None:
+        flags.update({(name, worked.other): yes for name in named.other})
     return flags
 
 
@@ -253,31 +414,73 @@ def settle_pose(
     ``lift_cm`` raises the worked foot above its place: the moment before it is put down. In shared
     shapes both legs are worked and ``side`` only names the one the figure is coloured for.
     """
-    recipe = variation.recipe
-    on_chair = variation.position == "chair"
-    other = place(recipe.other_rule, body, ranges, side.other, recipe.seat, setup, on_chair=on_chair)
-    worked = place(recipe.worked_rule, body, ranges, side, recipe.seat, setup, recipe.other_rule, on_chair, lift_cm)
-    lean = setup.number(recipe.lean_deg)
-    if recipe.recline_deg is not None:
-        lean = setup.number(recipe.recline_deg) - 90.0
+    minutes = variation.hold.start_s / 60.0
+    return settle_recipe(variation.recipe, variation.position, side, body, ranges, setup, minutes, lift_cm)
+
+
+def settle_recipe(
+    recipe: Recipe,
+    position: Position,
+    side: Side,
+    body: Body,
+    ranges: Ranges,
+    setup: SetupBatch,
+    minutes: float = 0.0,
+    lift_cm: float = 0.0,
+) -> Posture:
+    """Any recipe in a position, held for some minutes, with ``side`` as its worked leg."""
+    on_chair, lying = position == "chair", position in LYING
+    legs = {s: place(recipe, s, side, body, ranges, setup, on_chair, lift_cm if s is side else 0.0) for s in SIDES}
+    own, rows = setup.reduced(slot_names(recipe.base_values()), side)
+    pelvis = settle_base(recipe, side, body, ranges, own)
+    bend, roll = setup.number(recipe.side_bend_deg), np.abs(setup.number(recipe.roll_deg))
+    base = recipe.stands_on
+    upper = _Upper(
+        pelvis.lean_deg[:, rows],
+        recipe.hands,
+        recipe.head_rests,
+        position,
+        turn_deg=np.abs(setup.number(recipe.turn_deg)),
+        side_bend_deg=bend if lying else np.maximum(bend, roll),
+        upright="knees" if isinstance(base, KneelBase) else ("seat" if isinstance(base, SitBase) else "feet"),
+        one_leg=side.other if isinstance(base, StandBase) and base.one_leg else None,
+        pad_cm=pelvis.pad_cm[rows],
+        heel_lift_cm=pelvis.heel_lift_cm[rows],
+        minutes=minutes,
+    )
     return _assemble(
         body,
         ranges,
-        {side: worked, side.other: other},
-        _Upper(lean, recipe.hands, recipe.head_rests, variation.position),
+        legs,
+        upper,
         None,
         _flags(recipe.flags, side, setup, needs_arms=False),
         worked=side,
-        check_seat_height=variation.position not in LYING,
+        check_seat_height=isinstance(base, SitBase) and not lying,
         exempt_from_band=False,
+        base_troubles={which: amount[..., rows] for which, amount in pelvis.troubles.items()},
     )
+
+
+STANDING_QUIETLY = Recipe(
+    base=StandBase(rule="stand", knee_deg=0.0),
+    both_legs=StandingLeg(rule="standing"),
+    works=(Work(quantity="effort"),),
+    flags=Flags(overall=("standing",)),
+)
+
+
+def settle_standing_quietly(body: Body, ranges: Ranges) -> Posture:
+    """Upright on both feet. One posture, whatever the set-up."""
+    one = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
+    return settle_recipe(STANDING_QUIETLY, "standing", Side.LEFT, body, ranges, one)
 
 
 def settle_transfer(
     technique: Technique, variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch
 ) -> Posture:
     """The body at the moment the seat is taken or left, feet on the floor."""
-    seat, floor = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    seat, floor = setup.number(variation.recipe.seat_slot or "floor"), np.zeros(setup.size)
     every: Indices = np.arange(setup.size, dtype=np.int32)
     legs = {
         side: planted(body, side, hip_centre(body, side, seat), floor, floor + technique.feet[side], every)
@@ -302,7 +505,7 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
     down = technique.knee_down
     hip_z = np.array([body.length_cm("thigh") + body.length_cm("knee_above_rest") - body.length_cm("hip_above_seat")])
     legs = {
-        down: kneeling(body, down, hip_centre(body, down, hip_z), one),
+        down: half_kneeling(body, down, hip_centre(body, down, hip_z), one),
         down.other: planted(
             body, down.other, hip_centre(body, down.other, hip_z), np.zeros(1), np.array([technique.foot_ahead_cm]), one
         ),
@@ -327,7 +530,7 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
     """Sitting upright on the seat with both feet down: where the pose starts from and ends."""
     rule = variation.recipe.other_rule
     rests_on = rule.rests_on if isinstance(rule, PlantedLeg) else "floor"
-    seat, zero = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    seat, zero = setup.number(variation.recipe.seat_slot or "floor"), np.zeros(setup.size)
     every: Indices = np.arange(setup.size, dtype=np.int32)
     legs = {
         side: planted(body, side, hip_centre(body, side, seat), setup.number(rests_on, side), zero, every)
@@ -350,12 +553,11 @@ LEGS_LONG_LEAN_DEG = -15.0
 """Resting with the legs long one leans back on the hands a little."""
 
 LEGS_LONG_APART_DEG = 10.0
-COUNTER_LEG = LongLeg(rule="long")
 
 
 def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
     """Legs long and still on the same seat, leaning back on the hands; lying, simply stretched out."""
-    seat, zero = setup.number(variation.recipe.seat), np.zeros(setup.size)
+    seat, zero = setup.number(variation.recipe.seat_slot or "floor"), np.zeros(setup.size)
     every: Indices = np.arange(setup.size, dtype=np.int32)
     legs = {
         side: long(body, side, hip_centre(body, side, seat), zero, None, zero + LEGS_LONG_APART_DEG, every)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from asketa_core.poses.posture import Indices
-from asketa_core.poses.recipe import Value, side_slot
+from asketa_core.poses.recipe import Scaled, Value, side_slot
 from asketa_core.units import Array, Mask, Side
 
 
@@ -38,6 +38,8 @@ class SetupBatch:
         """A recipe's length or angle: the slot's column, or the constant, as (n,)."""
         if value == "floor":
             return np.zeros(self.size)
+        if isinstance(value, Scaled):
+            return self.number(value.slot, side) * value.times + value.plus
         return self.values[self.slot(value, side)] if isinstance(value, str) else np.full(self.size, float(value))
 
     def reduced(self, names: Iterable[str], side: Side | None = None) -> tuple[SetupBatch, Indices]:

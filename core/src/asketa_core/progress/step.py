@@ -189,7 +189,7 @@ def step_back_from(variation_id: str, setup: Mapping[str, SlotValue], screen_of:
         candidate = variation(target)
         screened = screen_of(candidate, setup)
         if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
-            return Step(target, screened.grid.setup(screened.best), candidate.hold.start)
+            return Step(target, screened.grid.setup(screened.best), candidate.hold.start_s)
         target = candidate.step_back
     return None
 
@@ -201,8 +201,8 @@ def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int,
     if isinstance(screened, NoGrid):
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
     row = screened.grid.nearest(here.setup)
-    if screened.allowed(row) and here.dose_s < rung.hold.to:
-        seconds = min(here.dose_s + rung.hold.step, rung.hold.to)
+    if screened.allowed(row) and here.dose_s < rung.hold.to_s:
+        seconds = min(here.dose_s + rung.hold.step_s, rung.hold.to_s)
         longer = Step(here.variation, here.setup, seconds)
         return _decision(Action.OFFER, "offer_seconds", longer, here, judged, count=calm, seconds=seconds)
     if keep_range:
@@ -210,7 +210,7 @@ def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int,
     less = _less_support(screened, row)
     if less is not None:
         name, less_row = less
-        step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start)
+        step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start_s)
         words = stack_words(screened.grid.stacks(less_row)[name])
         label = rung.label_of(name).lower()
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
@@ -220,7 +220,7 @@ def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int,
     ahead = screen_of(onward, here.setup)
     if isinstance(ahead, NoGrid) or not ahead.allowed(ahead.best) or ahead.totals.cautions[ahead.best]:
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
-    step = Step(onward.id, ahead.grid.setup(ahead.best), onward.hold.start)
+    step = Step(onward.id, ahead.grid.setup(ahead.best), onward.hold.start_s)
     return _decision(Action.OFFER, "offer_rung", step, here, judged, count=calm, variation=onward.short)
 
 

@@ -175,7 +175,7 @@ def build_grid(
     for k, axis in enumerate(axes):
         if axis.stacks:
             items += np.array([stack.items for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
-    seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat)
+    seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat_slot or "")
     soft, arms = np.zeros(len(indices), dtype=bool), np.ones(len(indices), dtype=bool)
     if seats is not None:
         at, stacks = seats

@@ -18,7 +18,7 @@ from asketa_core.body.ranges import Ranges
 from asketa_core.clientfile import SlotValue
 from asketa_core.limits.judge import Judgement, Levels, Totals, judge_all, total
 from asketa_core.limits.model import Limit, Phase, Severity, Term
-from asketa_core.poses.library import Counter, Variation
+from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
 from asketa_core.poses.recipe import LiftFoot, PlantedLeg, Work
 from asketa_core.poses.settle import (
@@ -26,9 +26,9 @@ from asketa_core.poses.settle import (
     settle_legs_long,
     settle_pose,
     settle_quiet_sitting,
+    settle_standing_quietly,
     settle_transfer,
 )
-from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import Room
 from asketa_core.setup.grid import Grid, NoGrid, build_grid
@@ -172,8 +172,15 @@ def _rounding(variation: Variation, posture: Posture) -> Array:
 
 
 def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
-    column = posture.readouts[(Readout(work.quantity), side)]
+    if work.quantity == "effort":
+        return np.full(posture.size, PURPOSE_TARGET)
+    side = side if work.leg == "worked" else side.other
+    key = posture.key(Readout(work.quantity), side)
+    assert key is not None
+    column = posture.readouts[key]
     middle = column.values[min(1, len(column.values) - 1)][column.rows]
+    if work.of_deg is not None:
+        return np.asarray(100.0 * middle / work.of_deg)
     return np.asarray(middle if work.range is None else 100.0 * middle / ranges.get(work.range, side).value_deg)
 
 
@@ -229,9 +236,10 @@ def _resting_slots(variation: Variation) -> list[str]:
     return [rule.rests_on] if isinstance(rule, PlantedLeg) and rule.rests_on in variation.slots else []
 
 
-def _counter(which: Counter, variation: Variation, body: Body, ranges: Ranges, seated: SetupBatch) -> Posture:
-    settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
-    return settle(variation, body, ranges, seated)
+def _standing(body: Body, ranges: Ranges, limits: Sequence[Limit], memo: Memo) -> Stage:
+    if "standing" not in memo:
+        memo["standing"] = [_judged("counter", "stand_quiet", settle_standing_quietly(body, ranges), limits)]
+    return memo["standing"][0]
 
 
 def screen(
@@ -267,9 +275,13 @@ def screen(
         if isinstance(step, LiftFoot):
             lifted = settle_pose(variation, side, body, ranges, grid.batch, step.lift_foot_cm)
             stages.append(stage("way", "lift_foot", lifted))
-    rested, rested_rows = grid.batch.reduced([variation.recipe.seat, *_resting_slots(variation)])
+    rested, rested_rows = grid.batch.reduced([variation.recipe.seat_slot or "floor", *_resting_slots(variation)])
     for which in variation.counter:
-        posture = _counter(which, variation, body, ranges, rested)
+        if which == "stand_quiet":
+            stages.append(replace(_standing(body, ranges, limits, memo), rows=np.zeros(n, dtype=np.int32)))
+            continue
+        settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
+        posture = settle(variation, body, ranges, rested)
         stages.append(Stage("counter", which, posture, tuple(judge_all(limits, posture, "counter")), rested_rows))
     transfer_stages = _transfer_stages(variation, body, ranges, room, limits, grid, memo)
 
@@ -329,8 +341,9 @@ def _transfer_stages(
         return [replace(stage, rows=rows) for stage in memo["floor"]]
     if "chair_transfer" not in variation.recipe.way:
         return []
-    seated, rows = grid.batch.reduced([variation.recipe.seat])
-    key = ("chair", seated.number(variation.recipe.seat).tobytes(), seated.arms.tobytes(), seated.soft_seat.tobytes())
+    seat = variation.recipe.seat_slot or "floor"
+    seated, rows = grid.batch.reduced([seat])
+    key = ("chair", seated.number(seat).tobytes(), seated.arms.tobytes(), seated.soft_seat.tobytes())
     if key not in memo:
         memo[key] = [
             _judged("transfer", t.id, settle_transfer(t, variation, body, ranges, seated), limits)

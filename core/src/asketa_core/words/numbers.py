@@ -10,7 +10,7 @@ def rounded(value: float, unit: str) -> float:
         return ANGLE_STEP * round(value / ANGLE_STEP)
     if unit == "share":
         return round(100 * value)
-    return round(value, 1) if unit == "ratio" else round(value)
+    return round(value, 1) if unit in ("ratio", "minutes") else round(value)
 
 
 MINUS = "\N{MINUS SIGN}"
@@ -21,7 +21,9 @@ def _written(number: float, unit: str) -> str:
 
 
 def unit_sign(unit: str) -> str:
-    return {"deg": "°", "cm": " cm", "percent": " %", "share": " % of body weight", "ratio": " ×"}[unit]
+    return {"deg": "°", "cm": " cm", "percent": " %", "share": " % of body weight", "ratio": " ×", "minutes": " min"}[
+        unit
+    ]
 
 
 def plain(value: float, unit: str) -> str:

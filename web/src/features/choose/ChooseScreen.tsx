@@ -7,7 +7,8 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { ApiProblem, type Schemas, type Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { useLadders } from '../../common/ladders'
+import { en } from '../../common/i18n/en'
+import { familyOf, useFamilies, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
@@ -18,81 +19,114 @@ export type Chosen = Partial<Record<Side, string>>
 
 const VERDICTS: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'check_first', 'leave_out']
 
-/** Every family as a two-lane ladder; the reasons of the chosen rungs beneath. */
+/** What was worked on stands first; the rest is found by what it is for. */
+const WORKED = 'worked_on'
+
+/** Purposes in the order practitioners reach for them: the order of their words. */
+const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
+
+/** Families as two-lane ladders by purpose; the reasons of the chosen rungs beneath. */
 export function ChooseScreen() {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   const navigate = useNavigate()
-  const ladders = useLadders()
-  const [purpose, setPurpose] = useState<string | null>(null)
+  const families = useFamilies()
+  const [picked, setPicked] = useState<string | null>(null)
   const [chosen, setChosen] = useState<Chosen>({})
-  if (ladders.isPending) return <Working />
-  if (ladders.isError) {
-    const noStature = ladders.error instanceof ApiProblem && ladders.error.status === 422
-    return noStature ? (
-      <StatureFirst />
-    ) : (
-      <Failure error={ladders.error} again={() => void ladders.refetch()} />
-    )
-  }
-  const purposes = [...new Set(ladders.data.flatMap((ladder) => ladder.purposes))]
-  const shown = ladders.data.filter((ladder) => purpose === null || ladder.purposes.includes(purpose))
+  const lines = families.data ?? []
+  const known = new Set(lines.flatMap((family) => family.purposes))
+  const purposes = PURPOSES.filter((each) => known.has(each))
+  const worked = lines.some((family) => family.worked)
+  const purpose = picked ?? (worked ? WORKED : (purposes[0] ?? WORKED))
+  const shown = lines.filter((family) =>
+    purpose === WORKED ? family.worked : family.purposes.includes(purpose),
+  )
+  const held = Object.values(chosen).map(familyOf)
+  const ladders = useLadders([...new Set([...shown.map((family) => family.family), ...held])])
+  if (families.isPending) return <Working />
+  if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
+  if (ladders.error instanceof ApiProblem && ladders.error.status === 422) return <StatureFirst />
+  if (ladders.error !== null) return <Failure error={ladders.error} again={ladders.refetch} />
   const openSetup = () => {
     const query = new URLSearchParams(Object.entries(chosen)).toString()
     void navigate(`${clientAddress(practice_id, client_id, 'set-up')}?${query}`)
   }
+  const label = (each: string) =>
+    each === WORKED ? t('choose.workedOn') : t(`choose.purposes.${each as 'outer_hip'}`)
   return (
     <>
       <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          flexWrap: 'wrap',
-          gap: 1,
-          pb: 1.25,
-          borderBottom: `1px solid ${colours.line}`,
-        }}
+        sx={{ display: 'flex', gap: 0.75, pb: 1, flexWrap: 'wrap' }}
+        role="group"
+        aria-label={t('choose.whatFor')}
       >
-        <Typography color="text.secondary" sx={{ whiteSpace: 'nowrap' }}>
-          {t('choose.whatFor')}
-        </Typography>
-        {purposes.map((each) => (
+        {(worked ? [WORKED, ...purposes] : purposes).map((each) => (
           <Chip
             key={each}
-            label={t(`choose.purposes.${each as 'outer_hip'}`)}
+            label={label(each)}
+            size="small"
             variant={purpose === each ? 'filled' : 'outlined'}
             color={purpose === each ? 'primary' : 'default'}
+            aria-pressed={purpose === each}
             onClick={() => {
-              setPurpose(purpose === each ? null : each)
+              setPicked(each)
             }}
-            sx={{ borderRadius: 1, fontSize: '0.95rem' }}
+            sx={{ borderRadius: 1, fontSize: '0.9rem', height: 30 }}
           />
         ))}
-        <Box
-          sx={{ display: 'flex', gap: 2, color: 'text.secondary', fontSize: '0.88rem', width: '100%' }}
-          aria-label={t('choose.legend')}
-        >
-          {VERDICTS.map((verdict) => (
-            <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
-              <VerdictMark verdict={verdict} />
-              {t(`verdict.${verdict}`)}
-            </Box>
-          ))}
-        </Box>
       </Box>
-      {shown.map((ladder) => (
-        <Ladder
-          key={ladder.family}
-          ladder={ladder}
-          chosen={chosen}
-          onChoose={(side, rung) => {
-            // A shape both legs share is chosen for both.
-            setChosen(ladder.shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
-          }}
-        />
-      ))}
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 2,
+          color: 'text.secondary',
+          fontSize: '0.88rem',
+          pb: 1,
+          borderBottom: `1px solid ${colours.line}`,
+        }}
+        aria-label={t('choose.legend')}
+      >
+        {VERDICTS.map((verdict) => (
+          <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+            <VerdictMark verdict={verdict} />
+            {t(`verdict.${verdict}`)}
+          </Box>
+        ))}
+        <Box sx={{ ml: 'auto' }}>{t('choose.ladders', { count: shown.length })}</Box>
+      </Box>
+      {shown.map((family) => {
+        const ladder = ladders.data.find((each) => each.family === family.family)
+        return ladder === undefined ? (
+          <LadderToCome key={family.family} family={family} />
+        ) : (
+          <Ladder
+            key={family.family}
+            ladder={ladder}
+            chosen={chosen}
+            onChoose={(side, rung) => {
+              // A shape both legs share is chosen for both.
+              setChosen(ladder.shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
+            }}
+          />
+        )
+      })}
       <ReasonPanel ladders={ladders.data} chosen={chosen} onOpen={openSetup} />
     </>
+  )
+}
+
+/** A family whose lanes are still being worked out. */
+function LadderToCome({ family }: { family: Schemas['FamilyLine'] }) {
+  const { t } = useTranslation()
+  return (
+    <Box
+      component="section"
+      aria-busy
+      sx={{ pt: 1.5, pb: 1, minHeight: 300, borderBottom: `1px solid ${colours.line}` }}
+    >
+      <Typography variant="h2">{family.name}</Typography>
+      <Typography color="text.secondary">{t('common.loading')}</Typography>
+    </Box>
   )
 }
 

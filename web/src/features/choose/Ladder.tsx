@@ -51,8 +51,22 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
         </Typography>
       </Box>
       {lane('left')}
-      <Box sx={{ height: 10 }} />
+      <NextTime ladder={ladder} side="left" />
+      <Box sx={{ height: 6 }} />
       {lane('right')}
+      {!ladder.shared && <NextTime ladder={ladder} side="right" />}
+    </Box>
+  )
+}
+
+/** What was decided for next time on one lane, with its reason. */
+function NextTime({ ladder, side }: { ladder: Schemas['LadderOut']; side: Side }) {
+  const { t } = useTranslation()
+  const { decision } = ladder[side]
+  if (decision.action === 'not_tried') return null
+  return (
+    <Box sx={{ pl: '72px', fontSize: '0.88rem', color: ladder.shared ? 'text.primary' : `var(--${side})` }}>
+      <strong>{t('choose.next')}:</strong> {decision.reason}
     </Box>
   )
 }

@@ -17,7 +17,7 @@ interface Props {
 export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
   const { t } = useTranslation()
   const lane = (side: Side) => {
-    const ladder = ladders.find((each) => each.rungs.some((rung) => rung.id === chosen[side])) ?? ladders[0]
+    const ladder = ladders.find((each) => each.rungs.some((rung) => rung.id === chosen[side]))
     const rung = ladder?.[side].rungs.find((each) => each.variation === chosen[side])
     return (
       <Box
@@ -29,9 +29,7 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
       >
         <Typography sx={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</Typography>
         {rung === undefined || ladder === undefined ? (
-          <Typography>
-            <em>{t('choose.next')}:</em> {ladder?.[side].decision.reason}
-          </Typography>
+          <Typography color="text.secondary">{t('choose.noneChosen')}</Typography>
         ) : (
           <>
             <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>

@@ -8,7 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
 import { colours, serif } from '../../app/theme'
-import { ladderWith, rungsFrom, startingRung, useLadders } from '../../common/ladders'
+import { familiesFrom, ladderWith, rungsFrom, useFamilies, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Empty, Failure, Working } from '../../common/ui/States'
@@ -25,13 +25,15 @@ const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'behind', 'abov
 export function SetUpScreen() {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
-  const ladders = useLadders()
+  const families = useFamilies()
   const [search, setSearch] = useSearchParams()
   const [view, setView] = useState<Schemas['SetupQuery']['view']>('side')
   const [active, setActive] = useState<Side>('left')
   const chosen = useChosen()
-  const rungs = rungsFrom(ladders.data ?? [], search)
-  const ladderOf = (side: Side) => ladderWith(ladders.data ?? [], rungs[side])
+  const open = familiesFrom(families.data ?? [], search)
+  const ladders = useLadders([...new Set(Object.values(open).filter((each) => each !== undefined))])
+  const rungs = rungsFrom(ladders.data, open, search)
+  const ladderOf = (side: Side) => ladders.data.find((each) => each.family === open[side])
   const left = useLaneState(rungs.left, 'left', view, ladderOf('left')?.left.decision.step ?? null, chosen)
   const right = useLaneState(
     rungs.right,
@@ -45,7 +47,7 @@ export function SetUpScreen() {
     (side: Side, rung: string | undefined) => {
       if (rung === undefined) return
       setSearch((now) => {
-        for (const each of ladderWith(data ?? [], rung)?.shared === true ? SIDES : [side]) {
+        for (const each of ladderWith(data, rung)?.shared === true ? SIDES : [side]) {
           now.set(each, rung)
         }
         return now
@@ -53,13 +55,9 @@ export function SetUpScreen() {
     },
     [setSearch, data],
   )
+  // Where each side stands on a ladder is known once it has arrived: the address names only the family.
   const openLadder = (family: string) => {
-    const ladder = ladders.data?.find((each) => each.family === family)
-    if (ladder === undefined) return
-    setSearch((now) => {
-      for (const side of SIDES) now.set(side, startingRung(ladder, side) ?? '')
-      return now
-    })
+    setSearch({ left: `${family}.`, right: `${family}.` })
   }
   const current: LaneState = active === 'left' ? left : right
   useShortcuts(
@@ -93,10 +91,9 @@ export function SetUpScreen() {
       [active, current.setup.data, go],
     ),
   )
-  if (ladders.isPending) return <Working />
-  if (ladders.isError) {
-    return <Failure error={ladders.error} again={() => void ladders.refetch()} />
-  }
+  if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
+  if (ladders.error !== null) return <Failure error={ladders.error} again={ladders.refetch} />
+  if (families.isPending || ladders.isPending) return <Working />
   if (rungs.left === undefined && rungs.right === undefined) {
     return (
       <Empty
@@ -129,9 +126,9 @@ export function SetUpScreen() {
             },
           }}
         >
-          {ladders.data.map((ladder) => (
-            <MenuItem key={ladder.family} value={ladder.family}>
-              {ladder.name}
+          {families.data.map((family) => (
+            <MenuItem key={family.family} value={family.family}>
+              {family.name}
             </MenuItem>
           ))}
         </TextField>

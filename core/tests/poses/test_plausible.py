@@ -1,0 +1,176 @@
+"""Every variation for many bodies: it solves or says what cannot be met, and nothing passes through the floor."""
+
+from __future__ import annotations
+
+from itertools import cycle
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation, variation, variations
+from asketa_core.body.angles import femur_axes, hip_angles
+from asketa_core.body.closing import WORLD_FORWARD
+from asketa_core.body.measures import Body
+from asketa_core.body.ranges import Range, Ranges
+from asketa_core.figure.figure import scene_of
+from asketa_core.poses.posture import NOT_MODELLED, Readout
+from asketa_core.poses.settle import settle_pose
+from tests.strategies import ROOM, TODAY, client, numbers, statures
+
+STIFF = {
+    Quantity.HIP_FLEXION: 95, Quantity.OPEN_EXTERNAL_ROTATION: 35, Quantity.OPEN_ABDUCTION: 35,
+    Quantity.KNEE_FLEXION: 120, Quantity.STRAIGHT_LEG_RAISE: 50, Quantity.PLANTED_DORSIFLEXION: 20,
+    Quantity.HIP_EXTENSION: 5,
+}  # fmt: skip
+MOBILE = {
+    Quantity.HIP_FLEXION: 135, Quantity.OPEN_EXTERNAL_ROTATION: 80, Quantity.OPEN_ABDUCTION: 65,
+    Quantity.KNEE_FLEXION: 158, Quantity.STRAIGHT_LEG_RAISE: 100, Quantity.PLANTED_DORSIFLEXION: 42,
+    Quantity.HIP_EXTENSION: 30,
+}  # fmt: skip
+BELOW_FLOOR_CM = 2.5
+"""Joint centres may come this near the floor's underside: soles and backs have a thickness of their own."""
+
+
+def situation(stature: float, own: dict[Quantity, int]) -> Situation:
+    ranges = {(quantity.value, side.value): float(value) for quantity, value in own.items() for side in SIDES}
+    return Situation.of(client(stature=stature, ranges=ranges), TODAY, ROOM)
+
+
+def screened(at: Situation, rung: Variation, side: Side) -> Screened:
+    found = at.screen(rung, side)
+    assert not isinstance(found, NoGrid), rung.id
+    return found
+
+
+class EveryVariation(TestCase):
+    def test_solves_or_says_what_cannot_be_met(self) -> None:
+        for stature, own in ((150, STIFF), (175, {}), (200, MOBILE)):
+            at = situation(stature, own)
+            for rung, side in zip(variations(), cycle(SIDES), strict=False):
+                found = screened(at, rung, side)
+                best = found.best
+                said = found.possible[best] or found.troubles_at(best)
+                self.assertTrue(said, (stature, rung.id))
+                for (readout, _), column in found.pose.readouts.items():
+                    self.assertTrue(np.isfinite(column.values).all(), (rung.id, readout))
+
+    def test_most_of_the_library_is_open_to_a_mobile_body(self) -> None:
+        at = situation(170, MOBILE)
+        closed = [rung.id for rung in variations() if not (found := screened(at, rung, Side.LEFT)).possible[found.best]]
+        self.assertLessEqual(len(closed), 4, closed)
+
+    def test_a_stiff_body_is_never_offered_more_than_a_mobile_one(self) -> None:
+        stiff, mobile = situation(170, STIFF), situation(170, MOBILE)
+        only_stiff = [
+            rung.id
+            for rung in variations()
+            if (s := screened(stiff, rung, Side.LEFT)).possible[s.best]
+            and not (m := screened(mobile, rung, Side.LEFT)).possible[m.best]
+        ]
+        self.assertEqual(only_stiff, [])
+
+    @settings(max_examples=60, deadline=None)
+    @given(statures, st.sampled_from([STIFF, {}, MOBILE]), st.sampled_from(list(variations())), st.sampled_from(SIDES))
+    def test_keeps_its_limbs_above_the_floor_and_its_bones_long(
+        self, stature: float, own: dict[Quantity, int], rung: Variation, side: Side
+    ) -> None:
+        at = situation(stature, own)
+        found = screened(at, rung, side)
+        if not found.possible[found.best]:
+            return
+        scene = scene_of(found, at.body, ROOM, found.best)
+        for capsule in scene.capsules:
+            low = min(float(capsule.start[2]), float(capsule.end[2]))
+            self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, capsule.part))
+        for leg, rows in ((found.pose.legs[s], found.pose.leg_rows[s]) for s in SIDES):
+            hip, knee, ankle = (p[min(1, len(p) - 1), rows[found.best]] for p in (leg.hip, leg.knee, leg.ankle))
+            self.assertAlmostEqual(float(np.linalg.norm(knee - hip)), at.body.length_cm("thigh"), places=4)
+            self.assertAlmostEqual(float(np.linalg.norm(ankle - knee)), at.body.length_cm("lower_leg"), places=3)
+
+    def test_has_every_read_out_its_posture_can_determine(self) -> None:
+        at = situation(170, {})
+        always = {Readout.SPINE_FLEXION, Readout.SPINE_ROTATION, Readout.SIDE_BEND, Readout.KNEE_GAP_CM}
+        both = {
+            Readout.HIP_FLEXION, Readout.HIP_ABDUCTION, Readout.HIP_EXTERNAL_ROTATION, Readout.HIP_BEND,
+            Readout.KNEE_FLEXION, Readout.KNEE_TWIST, Readout.KNEE_LOAD_SHARE,
+        }  # fmt: skip
+        for rung in variations():
+            pose = screened(at, rung, Side.LEFT).pose
+            for readout in always:
+                self.assertIn((readout, None), pose.readouts, rung.id)
+            for readout in both:
+                for side in SIDES:
+                    self.assertIn((readout, side), pose.readouts, rung.id)
+            self.assertEqual((Readout.SPINE_MOMENT_RATIO, None) in pose.readouts, "lying" not in rung.position)
+        self.assertIn("knee_drift", NOT_MODELLED)
+
+
+class Weight(TestCase):
+    def share(self, rung: str, side: Side) -> float:
+        found = screened(situation(170, {}), variation(rung), Side.LEFT)
+        return found.pose.middle(Readout.KNEE_LOAD_SHARE, side, found.shown)
+
+    def test_two_feet_share_it_and_one_leg_carries_it(self) -> None:
+        self.assertAlmostEqual(self.share("standing_balance.mountain", Side.LEFT), 0.5, places=6)
+        self.assertAlmostEqual(self.share("standing_balance.one_leg", Side.RIGHT), 1.0, places=6)
+        self.assertAlmostEqual(self.share("standing_balance.one_leg", Side.LEFT), 0.0, places=6)
+
+    def test_the_front_leg_of_a_lunge_carries_more(self) -> None:
+        self.assertGreater(self.share("warrior_one.free", Side.LEFT), 0.5)
+
+    def test_the_feet_coming_together_leave_less_room_to_balance(self) -> None:
+        at = situation(170, {})
+        room = [
+            (found := screened(at, variation(f"standing_balance.{rung}"), Side.LEFT)).pose.middle(
+                Readout.BALANCE_MARGIN_CM, None, found.shown
+            )
+            for rung in ("mountain", "close")
+        ]
+        self.assertGreater(room[0], room[1])
+        self.assertGreater(room[1], 0)
+
+    def test_a_balanced_squat_has_its_weight_over_the_feet(self) -> None:
+        found = screened(situation(170, MOBILE), variation("sit_to_stand.hover"), Side.LEFT)
+        margins = found.pose.extremes((Readout.BALANCE_MARGIN_CM, None)).low
+        rows = found.pose.readouts[(Readout.BALANCE_MARGIN_CM, None)].rows
+        self.assertTrue((margins[rows][found.possible] > 3).all())
+
+    def test_more_ankle_asks_less_lean_of_a_squat(self) -> None:
+        stiff, free = (situation(170, {**MOBILE, Quantity.PLANTED_DORSIFLEXION: degrees}) for degrees in (12, 35))
+        lean = [
+            screened(at, variation("sit_to_stand.touch"), Side.LEFT).pose.middle(Readout.TRUNK_LEAN, None, 0)
+            for at in (stiff, free)
+        ]
+        self.assertGreater(lean[0], lean[1] + 3)
+
+
+class ForcedKnees(TestCase):
+    def twist(self, **setup: float) -> float:
+        own = Ranges.from_measured({(Quantity.OPEN_EXTERNAL_ROTATION, s): Range(45, 5, True) for s in SIDES})
+        values = {"front_hip": 12, "shin": 60, "thigh_out": 0, "knee_support": 0, "lean": 30} | setup
+        pose = settle_pose(variation("half_pigeon.shin_forward"), Side.LEFT, Body(170, 70), own, numbers(**values))
+        return pose.middle(Readout.KNEE_TWIST, Side.LEFT, 0)
+
+    def test_the_shin_turned_back_always_helps(self) -> None:
+        self.assertLess(self.twist(shin=45), self.twist(shin=60))
+        self.assertLess(self.twist(shin=60), self.twist(shin=80))
+
+    def test_a_higher_pelvis_helps_while_the_shin_is_short_of_parallel(self) -> None:
+        self.assertLess(self.twist(front_hip=26), self.twist(front_hip=8) - 5)
+        self.assertAlmostEqual(self.twist(shin=90, front_hip=26), self.twist(shin=90, front_hip=8), delta=3)
+
+    def test_support_under_the_knee_helps_a_little(self) -> None:
+        gain = self.twist() - self.twist(knee_support_left=5)
+        self.assertTrue(0.5 < gain < 9, gain)
+
+    def test_leaning_forward_relieves_nothing(self) -> None:
+        self.assertAlmostEqual(self.twist(lean=60), self.twist(lean=10), places=6)
+
+    def test_the_check_value(self) -> None:
+        """Hip 24 cm above a level knee and ankle, shin parallel: 90° asked, 45 available, 45 left."""
+        hip, knee, ankle = (np.array(p, float) for p in ((0, 10, 29), (32, 10, 5), (32, -30, 5)))
+        asked = hip_angles(np.eye(3), femur_axes(hip, knee, ankle, WORLD_FORWARD), 1.0)
+        self.assertAlmostEqual(float(asked.external_rotation_deg), 90, delta=0.02)
+        self.assertAlmostEqual(float(asked.flexion_deg), 53.13, delta=0.02)
