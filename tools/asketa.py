@@ -266,6 +266,13 @@ def screenshots(options: argparse.Namespace) -> int:
     return run([str(PYTHON), "tools/screenshots.py"], cwd=ROOT, check=False)
 
 
+def figures(options: argparse.Namespace) -> int:
+    """Contact sheets of every variation, as SVG and PNG, into a folder."""
+    debian_packages("chromium")
+    python_environment("test")
+    return run([str(PYTHON), "tools/figures.py", *options.parts], cwd=ROOT, check=False)
+
+
 def stop(options: argparse.Namespace) -> int:
     stop_server()
     Cluster(LOCAL).stop()
@@ -317,6 +324,7 @@ COMMANDS = {
     "bench": bench,
     "api-types": api_types,
     "screenshots": screenshots,
+    "figures": figures,
     "stop": stop,
     "reset-demo": reset_demo,
     "manage": manage_command,

@@ -15,7 +15,7 @@ import numpy as np
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.clientfile import ClientFile, KneePain, SlotValue
+from asketa_core.clientfile import ClientFile, KneePain, Person, SlotValue
 from asketa_core.limits.calendar import with_todays_answers
 from asketa_core.limits.catalogue import limits_on
 from asketa_core.limits.judge import judge
@@ -24,7 +24,7 @@ from asketa_core.poses.library import Variation, variations
 from asketa_core.poses.library import variation as find_variation
 from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
-from asketa_core.props.kinds import Room
+from asketa_core.props.kinds import Room, generic_room
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
 from asketa_core.units import SIDES, Side
@@ -96,6 +96,16 @@ class Situation:
         ranges = known.latest_ranges(date)
         return Situation(
             known, date, Room(props=()), Body.of_average_adult(), ranges, tuple(limits_on(known, date, ranges))
+        )
+
+    @staticmethod
+    def of_nobody(stature_cm: float, ranges: Ranges | None = None) -> Situation:
+        """A body without records in a generic room, for the library's own figures."""
+        nobody = ClientFile(format="asketa-client", version=1, client=Person(id="nobody"))
+        own = ranges if ranges is not None else Ranges.from_measured({})
+        today = dt.date(2000, 1, 1)
+        return Situation(
+            nobody, today, generic_room(), Body(stature_cm, 70.0), own, tuple(limits_on(nobody, today, own))
         )
 
     def screen(

@@ -244,7 +244,8 @@ class Journey(StaticLiveServerTestCase):
         expect(dialog).to_be_hidden()
         expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Pregnant, week 22")
         self.go("Choose")
-        page.get_by_role("button", name="open the inner thighs").click()
+        page.get_by_label("What for").click()
+        page.get_by_role("option", name="open the inner thighs").click()
         lane = page.get_by_role("group", name="Bound angle, left")
         expect(lane.get_by_role("button", name=re.compile("lying, free"))).to_have_accessible_name(
             re.compile("leave out")

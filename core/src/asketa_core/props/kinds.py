@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
-from asketa_core.datafiles import DATA, Record, place_of, read_yaml
+from asketa_core.datafiles import DATA, Record, load, place_of, read_yaml
 from asketa_core.errors import DataError
 
 PropKind = Literal["block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"]
@@ -104,3 +104,9 @@ class Room(Record):
         if len(ids) != len(set(ids)):
             raise ValueError("two props share an id")
         return self
+
+
+@cache
+def generic_room() -> Room:
+    """A well-stocked room of generic props, from ``data/props/room.yaml``."""
+    return load(DATA / "props" / "room.yaml", Room)

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Chip from '@mui/material/Chip'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -56,43 +57,40 @@ export function ChooseScreen() {
   return (
     <>
       <Box
-        sx={{ display: 'flex', gap: 0.75, pb: 1, flexWrap: 'wrap' }}
-        role="group"
-        aria-label={t('choose.whatFor')}
-      >
-        {(worked ? [WORKED, ...purposes] : purposes).map((each) => (
-          <Chip
-            key={each}
-            label={label(each)}
-            size="small"
-            variant={purpose === each ? 'filled' : 'outlined'}
-            color={purpose === each ? 'primary' : 'default'}
-            aria-pressed={purpose === each}
-            onClick={() => {
-              setPicked(each)
-            }}
-            sx={{ borderRadius: 1, fontSize: '0.9rem', height: 30 }}
-          />
-        ))}
-      </Box>
-      <Box
         sx={{
           display: 'flex',
           gap: 2,
+          alignItems: 'center',
           color: 'text.secondary',
           fontSize: '0.88rem',
-          pb: 1,
+          pb: 1.25,
           borderBottom: `1px solid ${colours.line}`,
         }}
-        aria-label={t('choose.legend')}
       >
-        {VERDICTS.map((verdict) => (
-          <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
-            <VerdictMark verdict={verdict} />
-            {t(`verdict.${verdict}`)}
-          </Box>
-        ))}
-        <Box sx={{ ml: 'auto' }}>{t('choose.ladders', { count: shown.length })}</Box>
+        <TextField
+          select
+          label={t('choose.whatFor')}
+          value={purpose}
+          onChange={(event) => {
+            setPicked(event.target.value)
+          }}
+          sx={{ width: 290 }}
+        >
+          {(worked ? [WORKED, ...purposes] : purposes).map((each) => (
+            <MenuItem key={each} value={each}>
+              {label(each)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box>{t('choose.ladders', { count: shown.length })}</Box>
+        <Box aria-label={t('choose.legend')} sx={{ ml: 'auto', display: 'flex', gap: 2 }}>
+          {VERDICTS.map((verdict) => (
+            <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+              <VerdictMark verdict={verdict} />
+              {t(`verdict.${verdict}`)}
+            </Box>
+          ))}
+        </Box>
       </Box>
       {shown.map((family) => {
         const ladder = ladders.data.find((each) => each.family === family.family)

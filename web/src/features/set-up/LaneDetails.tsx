@@ -26,9 +26,9 @@ export function LaneDetails({ side, state, onGo }: Props) {
       sx={{ borderLeft: `3px solid var(--${side})`, pl: 1.5 }}
     >
       <Row label={t('setUp.fetch')}>
-        <strong>{detail.fetch.join(', ')}</strong>
+        <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
       </Row>
-      <Row label={t('setUp.getting')}>{detail.technique_words}</Row>
+      {detail.technique_words !== '' && <Row label={t('setUp.getting')}>{detail.technique_words}</Row>}
       {verdict === 'with_setup' && rung.plain_reasons[0] !== undefined && (
         <Row label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Row>
       )}

@@ -16,6 +16,7 @@ import { FacingRulers } from './FacingRulers'
 import { LaneDetails } from './LaneDetails'
 import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
+import { useSetup } from './queries'
 import { useChosen, useLaneState } from './useLaneState'
 
 const SIDES: readonly Side[] = ['left', 'right']
@@ -27,13 +28,16 @@ export function SetUpScreen() {
   const { practice_id, client_id } = useClientPath()
   const families = useFamilies()
   const [search, setSearch] = useSearchParams()
-  const [view, setView] = useState<Schemas['SetupQuery']['view']>('side')
+  const [picked, setPicked] = useState<{ rung: string; view: Schemas['SetupQuery']['view'] } | null>(null)
   const [active, setActive] = useState<Side>('left')
   const chosen = useChosen()
   const open = familiesFrom(families.data ?? [], search)
   const ladders = useLadders([...new Set(Object.values(open).filter((each) => each !== undefined))])
   const rungs = rungsFrom(ladders.data, open, search)
   const ladderOf = (side: Side) => ladders.data.find((each) => each.family === open[side])
+  // A pose is first seen from where it shows most; the therapist's own choice holds for its rung.
+  const seen = useSetup(rungs[active], active).data?.seen_from
+  const view = picked !== null && picked.rung === rungs[active] ? picked.view : (seen ?? 'side')
   const left = useLaneState(rungs.left, 'left', view, ladderOf('left')?.left.decision.step ?? null, chosen)
   const right = useLaneState(
     rungs.right,
@@ -147,7 +151,7 @@ export function SetUpScreen() {
               role="radio"
               aria-checked={view === each}
               onClick={() => {
-                setView(each)
+                setPicked({ rung: rungs[active] ?? '', view: each })
               }}
               sx={{
                 minWidth: 0,

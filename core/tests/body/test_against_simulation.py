@@ -1,0 +1,80 @@
+"""Joint angles against an independent rigid-body simulation: set in one, recovered from points alone by ours.
+
+The simulation is a development tool and no part of the product.
+"""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+import mujoco
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from asketa_core import Side
+from asketa_core.body.angles import femur_axes, hip_angles, knee_flexion
+from asketa_core.body.rotations import pelvis_rotation
+from asketa_core.units import SIDES
+
+THIGH, SHIN, HALF_PELVIS = 0.42, 0.41, 0.085
+
+LEG = """
+<body name="thigh_{side}" pos="0 {y} 0">
+  <joint name="flexion_{side}" axis="0 -1 0"/>
+  <joint name="abduction_{side}" axis="{m} 0 0"/>
+  <joint name="rotation_{side}" axis="0 0 {m}"/>
+  <geom size="0.01"/>
+  <body name="shin_{side}" pos="0 0 -{thigh}">
+    <joint name="knee_{side}" axis="0 1 0"/>
+    <geom size="0.01"/>
+    <body name="foot_{side}" pos="0 0 -{shin}"><geom size="0.01"/></body>
+  </body>
+</body>
+"""
+"""Hip axes in our order, each right-handed in the frame the one before leaves; the knee bends backward."""
+
+
+def model() -> mujoco.MjModel:
+    legs = "".join(LEG.format(side=s.value, y=s.sign * HALF_PELVIS, m=s.sign, thigh=THIGH, shin=SHIN) for s in SIDES)
+    pelvis = '<joint name="yaw" axis="0 0 1"/><joint name="roll" axis="1 0 0"/><joint name="pitch" axis="0 1 0"/>'
+    return mujoco.MjModel.from_xml_string(
+        f'<mujoco><compiler angle="degree"/><worldbody><body name="pelvis" pos="0 0 1">{pelvis}'
+        f'<geom size="0.01"/>{legs}</body></worldbody></mujoco>'
+    )
+
+
+SIMULATED = model()
+
+
+def simulate(side: Side, pelvis: tuple[float, float, float], hip: tuple[float, float, float], knee: float):
+    """Hip, knee and ankle centres in cm for joint angles in degrees."""
+    data = mujoco.MjData(SIMULATED)
+    names = ("yaw", "roll", "pitch", *(f"{n}_{side.value}" for n in ("flexion", "abduction", "rotation", "knee")))
+    for name, value in zip(names, (pelvis[2], pelvis[1], pelvis[0], *hip, knee), strict=True):
+        joint = mujoco.mj_name2id(SIMULATED, mujoco.mjtObj.mjOBJ_JOINT, name)
+        data.qpos[SIMULATED.jnt_qposadr[joint]] = np.radians(value)
+    mujoco.mj_kinematics(SIMULATED, data)
+    return [100 * data.body(f"{part}_{side.value}").xpos.copy() for part in ("thigh", "shin", "foot")]
+
+
+class AgainstSimulation(TestCase):
+    @settings(max_examples=300, deadline=None)
+    @given(
+        st.sampled_from(SIDES),
+        st.tuples(st.floats(-60, 60), st.floats(-35, 35), st.floats(-90, 90)),
+        st.tuples(st.floats(-30, 140), st.floats(-40, 75), st.floats(-60, 90)),
+        st.floats(5, 160),
+    )
+    def test_angles_set_there_are_recovered_from_points_here(
+        self, side: Side, pelvis: tuple[float, float, float], hip: tuple[float, float, float], knee: float
+    ) -> None:
+        """To 1e-6 degrees, away from straight knees and from thighs out at 80° and more."""
+        at_hip, at_knee, at_ankle = simulate(side, pelvis, hip, knee)
+        femur = femur_axes(at_hip, at_knee, at_ankle, np.array([1.0, 0.0, 0.0]))
+        found = hip_angles(pelvis_rotation(*pelvis), femur, side.sign)
+        for ours, theirs in zip(
+            (found.flexion_deg, found.abduction_deg, found.external_rotation_deg), hip, strict=True
+        ):
+            self.assertAlmostEqual(float(ours), theirs, delta=1e-6)
+        self.assertAlmostEqual(float(knee_flexion(at_hip, at_knee, at_ankle)), knee, delta=1e-6)
