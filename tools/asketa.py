@@ -266,6 +266,12 @@ def screenshots(options: argparse.Namespace) -> int:
     return run([str(PYTHON), "tools/screenshots.py"], cwd=ROOT, check=False)
 
 
+def schemas(options: argparse.Namespace) -> int:
+    """Write the published JSON Schemas into docs/schemas."""
+    python_environment("test")
+    return run([str(PYTHON), "tools/schemas.py"], cwd=ROOT, check=False)
+
+
 def figures(options: argparse.Namespace) -> int:
     """Contact sheets of every variation, as SVG and PNG, into a folder."""
     debian_packages("chromium")
@@ -325,6 +331,7 @@ COMMANDS = {
     "api-types": api_types,
     "screenshots": screenshots,
     "figures": figures,
+    "schemas": schemas,
     "stop": stop,
     "reset-demo": reset_demo,
     "manage": manage_command,

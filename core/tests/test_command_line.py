@@ -10,7 +10,7 @@ from tempfile import TemporaryDirectory
 from typing import Any, ClassVar
 from unittest import TestCase
 
-from asketa_core.__main__ import main
+from asketa_core.__main__ import main, schemas
 from tests.strategies import ROOM, TODAY, client, hip
 
 
@@ -138,6 +138,13 @@ class Other(TestCase):
         code, answer = run("angles", raw='{"side": ')
         self.assertEqual(code, 2)
         self.assertIn("line 1", answer["error"]["field"])
+
+    def test_published_schemas_are_current(self) -> None:
+        folder = Path(__file__).resolve().parents[2] / "docs" / "schemas"
+        published = sorted(folder.glob("*.json"))
+        self.assertEqual([path.stem for path in published], ["client_file", "family", "room"])
+        for path in published:
+            self.assertEqual(json.loads(path.read_text("utf-8")), schemas()[path.stem], "run ./asketa schemas")
 
     def test_schemas_of_everything_that_is_read(self) -> None:
         with redirect_stdout(io.StringIO()) as out:

@@ -25,7 +25,10 @@ class EveryCode(TestCase):
                 self.assertTrue(say("limits", row.code, part, limit="1", limits="1"), row.code)
 
     def test_no_words_are_left_over(self) -> None:
-        used = {row.code for _, row in all_rows()} | {"shape.shin_level"}
+        gates = {gate for rung in variations() for gate in rung.gates}
+        tests = {f"gate.{gate.code}" for gate in gates}
+        unmeasured = {f"gate.{gate.code}_unmeasured" for gate in gates if gate.range is not None}
+        used = {row.code for _, row in all_rows()} | {"shape.shin_level"} | tests | unmeasured
         self.assertEqual(set(texts()["limits"]), used)
 
     def test_every_row_names_a_source(self) -> None:

@@ -95,6 +95,17 @@ class Getting(TestCase):
         unsteady = screened("cross_legged.level", fell_last_year="yes")
         self.assertTrue(unsteady.techniques[int(unsteady.technique[unsteady.best])].startswith("chair_"))
 
+    def test_unsteady_standing_has_a_hand_on_a_support(self) -> None:
+        for rung, closed in (
+            ("mountain", True),
+            ("mountain_chair", False),
+            ("one_leg_chair", False),
+            ("one_leg", True),
+        ):
+            shaky = screened(f"standing_balance.{rung}", one_leg_stand_s=9)
+            self.assertEqual(shaky.verdict is Verdict.LEAVE_OUT, closed, rung)
+        self.assertIsNot(screened("standing_balance.mountain").verdict, Verdict.LEAVE_OUT)
+
     def test_a_fresh_vertebral_fracture_waits_for_the_doctor(self) -> None:
         self.assertIn("bones.fresh_fracture", codes(fractures=[broken("vertebra", days_ago=83)]))
         self.assertNotIn("bones.fresh_fracture", codes(fractures=[broken("vertebra", days_ago=84)]))

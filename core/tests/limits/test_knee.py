@@ -6,8 +6,8 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import limits_on
-from tests.strategies import TODAY, client, knee, pain
+from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, variation
+from tests.strategies import ROOM, TODAY, client, knee, pain
 
 
 def codes(entry: dict[str, Any], *daily: dict[str, Any], on: dt.date = TODAY, **more: Any) -> dict[str, str]:
@@ -86,3 +86,58 @@ class Unknowns(TestCase):
 
     def test_locking_with_swelling_goes_to_a_doctor(self) -> None:
         self.assertEqual(codes(knee(swelling="yes", locks_or_gives_way="yes"))["knee.see_doctor"], "ask")
+
+
+class Kneeling(TestCase):
+    def test_weight_on_the_kneecap_is_a_caution_and_a_stop_when_sore(self) -> None:
+        calm, sore = codes(knee(), pain(1)), codes(knee(), pain(4))
+        self.assertEqual(calm["knee.front_weight"], "caution")
+        self.assertEqual(sore["knee.front_weight_sore"], "stop")
+        self.assertEqual(sore["knee.front_padding_sore"], "stop")
+        self.assertNotIn("knee.front_weight", codes(knee(diagnosis="inner_meniscus"), pain(1)))
+
+    def test_a_cleared_replacement_kneels_on_thick_padding(self) -> None:
+        cleared = {**knee(diagnosis="replacement"), "clearances": [
+            {"who": "surgeon", "date": TODAY, "scope": ["all"]}]}  # fmt: skip
+        self.assertIn("knee.replaced_kneeling", codes(knee(diagnosis="replacement")))
+        self.assertNotIn("knee.replaced_kneeling", codes(cleared))
+        self.assertEqual(codes(cleared)["knee.replaced_padding"], "caution")
+
+
+class ForcedKnee(TestCase):
+    """Knee and ankle of a turned-out leg under load: left out by today's answers, by time, and by the last place."""
+
+    def answer(self, *daily: dict[str, Any], responses: list[dict[str, Any]] | None = None, **facts: Any) -> str:
+        found = codes(knee(diagnosis="arthritis", **facts), *daily, responses=responses or [])
+        return found.get("knee.forced", found.get("knee.forced_ask", "open"))
+
+    def test_by_pain_and_irritability(self) -> None:
+        self.assertEqual(self.answer(), "ask")
+        self.assertEqual(self.answer(pain(3)), "open")
+        self.assertEqual(self.answer(pain(4)), "stop")
+        self.assertEqual(self.answer(pain(0, irritable="yes")), "stop")
+
+    def test_by_time_since_it_began(self) -> None:
+        def since(days: int) -> str:
+            return self.answer(pain(1), since=TODAY - dt.timedelta(days=days))
+
+        self.assertEqual(since(83), "stop")
+        self.assertEqual(since(84), "open")
+
+    def test_by_the_last_place_of_sensation_on_that_side(self) -> None:
+        def felt(place: str, days_ago: int, side: str = "left") -> dict[str, Any]:
+            return {
+                "id": f"{place}{days_ago}{side}", "date": TODAY - dt.timedelta(days=days_ago), "side": side,
+                "variation": "figure_four.block_flat", "setup": {}, "dose_s": 30,
+                "before": 0, "during": 1, "after": 1, "place": place,
+            }  # fmt: skip
+
+        self.assertEqual(self.answer(pain(1), responses=[felt("knee", 2)]), "stop")
+        self.assertEqual(self.answer(pain(1), responses=[felt("knee", 9), felt("wanted", 2)]), "open")
+        self.assertEqual(self.answer(pain(1), responses=[felt("knee", 2, "right")]), "open")
+
+    def test_leaves_pigeon_out(self) -> None:
+        file = client([knee(diagnosis="arthritis")], daily=[pain(5)])
+        screened = Situation.of(file, TODAY, ROOM).screen(variation("half_pigeon.shin_back"), Side.LEFT)
+        assert not isinstance(screened, NoGrid)
+        self.assertIs(screened.verdict, Verdict.LEAVE_OUT)

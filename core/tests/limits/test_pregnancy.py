@@ -9,6 +9,7 @@ from unittest import TestCase
 from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, next_change, variation
 from asketa_core.clientfile import PregnancyFacts, due_date, pregnancy_week
 from asketa_core.limits.model import Severity
+from asketa_core.words.findings import findings_at
 from tests.strategies import ROOM, TODAY, client, pain, pregnancy
 
 
@@ -21,6 +22,13 @@ def verdict(rung: str, week: int = 22, daily: list[dict[str, Any]] | None = None
     found = Situation.of(file, TODAY, ROOM).screen(variation(rung), Side.LEFT)
     assert not isinstance(found, NoGrid)
     return found.verdict
+
+
+def cautions(rung: str, week: int) -> set[str]:
+    """Codes of the pregnancy's rules that bite at the best set-up."""
+    found = Situation.of(client([pregnancy(week)]), TODAY, ROOM).screen(variation(rung), Side.LEFT)
+    assert not isinstance(found, NoGrid)
+    return {code for finding in findings_at(found, found.best) for code in finding.codes}
 
 
 class Weeks(TestCase):
@@ -48,6 +56,7 @@ class Boundaries(TestCase):
         starts = {
             "pregnancy.belly_pressed": 13, "pregnancy.closed_twist": 13, "pregnancy.prone_some": 13,
             "pregnancy.prone": 16, "pregnancy.supine": 16, "pregnancy.supine_quiet": 20,
+            "pregnancy.balance": 16, "pregnancy.supine_long": 20, "pregnancy.standing_long": 28,
             "pregnancy.floor_chair": 28, "pregnancy.inversion": 28, "pregnancy.deep_squat": 34,
         }  # fmt: skip
         for code, week in starts.items():
@@ -61,6 +70,16 @@ class Boundaries(TestCase):
         self.assertNotEqual(verdict("bound_angle.lying_blocks", 19), Verdict.LEAVE_OUT)
         self.assertIs(verdict("bound_angle.lying_blocks", 20), Verdict.LEAVE_OUT)
         self.assertNotEqual(verdict("bound_angle.reclined", 30), Verdict.LEAVE_OUT)
+
+    def test_one_leg_wants_a_hand_on_something_and_room_for_balance(self) -> None:
+        self.assertIn("pregnancy.one_leg", cautions("standing_balance.one_leg", 16))
+        self.assertIn("pregnancy.balance", cautions("standing_balance.one_leg", 16))
+        self.assertNotIn("pregnancy.one_leg", cautions("standing_balance.one_leg", 15))
+        self.assertNotIn("pregnancy.one_leg", cautions("standing_balance.one_leg_chair", 16))
+
+    def test_a_rest_of_minutes_flat_on_the_back_is_long_from_week_20(self) -> None:
+        self.assertNotIn("pregnancy.supine_long", cautions("rest.calves", 19))
+        self.assertIn("pregnancy.supine_long", cautions("rest.calves", 20))
 
     def test_a_go_ahead_for_lying_flat_lasts_eight_weeks(self) -> None:
         def given(days_ago: int) -> dict[str, Any]:

@@ -6,9 +6,11 @@ import copy
 from typing import Any
 from unittest import TestCase
 
+from jsonschema import Draft202012Validator
+
 from asketa_core import DataError, InputError, families, say, variation, variations
 from asketa_core.datafiles import read_yaml
-from asketa_core.poses.library import POSES, parse_family
+from asketa_core.poses.library import POSES, family_schema, parse_family
 
 
 class EveryFile(TestCase):
@@ -61,3 +63,27 @@ class WrongFiles(TestCase):
             "rule": "dropped", "over_thigh": 0.8, "rests_on": "floor", "ahead": 40, "across": 0.5, "let_out_deg": 40,
         }  # fmt: skip
         self.assertIn("over_thigh", self.load())
+
+
+class PublishedSchema(TestCase):
+    """What authors check a file against says the same as the loader."""
+
+    schema = Draft202012Validator(family_schema())
+
+    def test_every_family_file_keeps_it(self) -> None:
+        for path in sorted(POSES.glob("*.yaml")):
+            self.assertEqual([error.message for error in self.schema.iter_errors(read_yaml(path))], [], path.name)
+
+    def test_refuses_what_the_loader_refuses(self) -> None:
+        for spoil in (
+            lambda raw: raw["variations"][0].pop("recipe"),
+            lambda raw: raw["variations"][0].update(shared=True),
+            lambda raw: raw["variations"][0]["recipe"].update(flags={"overall": ["upside_down"]}),
+            lambda raw: raw.update(side_means="both"),
+        ):
+            raw = read_yaml(POSES / "squat.yaml")
+            spoil(raw)
+            self.assertFalse(self.schema.is_valid(raw))
+            if "shared" not in raw["variations"][0]:
+                with self.assertRaises(DataError):
+                    parse_family(raw, "squat.yaml")

@@ -145,10 +145,11 @@ class Monotony(TestCase):
 
 
 class OwnRules(TestCase):
-    def test_a_pose_asks_only_cautions_of_its_own_shape(self) -> None:
+    def test_a_pose_never_stops_by_itself(self) -> None:
         for rung in variations():
-            for limit in own_limits(rung, Side.LEFT):
-                self.assertIs(limit.severity, Severity.CAUTION)
+            for limit in own_limits(rung, Side.LEFT, client().latest_ranges(TODAY)):
+                asks = limit.code.startswith("gate.") and limit.code.endswith("_unmeasured")
+                self.assertIs(limit.severity, Severity.ASK if asks else Severity.CAUTION, limit.code)
 
 
 def clearance(scope: str) -> dict[str, Any]:
@@ -164,3 +165,30 @@ class Lifting(TestCase):
         )
         self.assertIs(screened("over_thigh", Side.RIGHT, limited).verdict, Verdict.LEAVE_OUT)
         self.assertIn(screened("over_thigh", Side.RIGHT, opened).verdict, (Verdict.CLEAR, Verdict.WITH_SETUP))
+
+
+class Gates(TestCase):
+    """The tests before lotus: measured and reached, or asked about; never taken for granted."""
+
+    def open_questions(
+        self, rung: str, left: tuple[float, float] | None, right: tuple[float, float] | None
+    ) -> set[str]:
+        named = ("knee_flexion", "open_external_rotation")
+        sides = (("left", left), ("right", right))
+        own = {(q, s): pair[i] for s, pair in sides if pair is not None for i, q in enumerate(named)}
+        found = Situation.of(client(ranges=own), TODAY, ROOM).screen(variation(rung), Side.LEFT)
+        assert not isinstance(found, NoGrid)
+        findings = findings_at(found, found.best)
+        return {f"{code} {f.side}" for f in findings if f.severity == "ask" for code in f.codes if "gate." in code}
+
+    def test_what_was_not_measured_is_asked_for(self) -> None:
+        asked = self.open_questions("lotus.half", None, (150, 80))
+        self.assertEqual(asked, {"gate.knee_closes_unmeasured left", "gate.knee_drops_unmeasured left"})
+
+    def test_the_figure_itself_passes(self) -> None:
+        self.assertEqual(self.open_questions("lotus.half", (145, 60), None), set())
+        self.assertEqual(self.open_questions("lotus.half", (144, 60), None), {"gate.knee_closes left"})
+        self.assertEqual(self.open_questions("lotus.half", (145, 59), None), {"gate.knee_drops left"})
+
+    def test_full_lotus_asks_both_legs(self) -> None:
+        self.assertEqual(self.open_questions("lotus.full", (150, 80), (150, 40)), {"gate.knee_drops right"})

@@ -15,6 +15,7 @@ DAILY_FACT_DAYS = 14
 OPERATION_FRESH_WEEKS = 12
 REPAIR_FRESH_DAYS = 182
 LIGAMENT_FRESH_DAYS = 365
+INJURY_FRESH_DAYS = 84
 
 
 def daily_fact(entry_id: str, client: ClientFile, date: dt.date) -> DailyFact | None:
@@ -32,6 +33,18 @@ def _within(start: dt.date | None, date: dt.date, days: int) -> str:
     return "yes" if (date - start).days < days else "no"
 
 
+def _forced(
+    entry: KneePain, client: ClientFile, date: dt.date, operation_fresh: str, sore: str, pain_known: str
+) -> str:
+    """Whether a knee may rest turned out and bent under load: ``leave``, ``open``, or ``unknown``."""
+    felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after) > 0]
+    last = max(felt, key=lambda r: r.date, default=None)
+    fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS) == "yes" or operation_fresh == "yes"
+    if sore == "yes" or fresh or (last is not None and last.place == "knee"):
+        return "leave"
+    return "open" if pain_known == "yes" else "unknown"
+
+
 def context(entry: KneePain, client: ClientFile, date: dt.date) -> Mapping[str, object]:
     """Everything the rows of ``data/limits/knee.yaml`` ask about."""
     facts = entry.facts
@@ -47,6 +60,8 @@ def context(entry: KneePain, client: ClientFile, date: dt.date) -> Mapping[str, 
     repair_fresh = "no"
     if facts.diagnosis == "meniscus_repaired":
         repair_fresh = _within(facts.operation_date, date, REPAIR_FRESH_DAYS)
+    pain_known = "yes" if pain is not None and irritable != "unknown" else "no"
+    sore = "yes" if (pain is not None and pain >= 4) or irritable == "yes" else "no"
     return {
         "diagnosis": facts.diagnosis,
         "site": facts.site,
@@ -55,9 +70,10 @@ def context(entry: KneePain, client: ClientFile, date: dt.date) -> Mapping[str, 
         "ligament_fresh": _within(facts.operation_date or facts.since, date, LIGAMENT_FRESH_DAYS),
         "cleared": "yes" if any(c.date <= date for c in entry.clearances) else "no",
         "red_flag": "yes" if facts.locks_or_gives_way == "yes" and facts.swelling == "yes" else "no",
-        "pain_known": "yes" if pain is not None and irritable != "unknown" else "no",
+        "pain_known": pain_known,
         "painful": "unknown" if pain is None else ("yes" if pain > 0 else "no"),
-        "sore": "yes" if (pain is not None and pain >= 4) or irritable == "yes" else "no",
+        "sore": sore,
+        "forced": _forced(entry, client, date, operation_fresh, sore, pain_known),
         "very_sore": "yes" if (pain is not None and pain >= 5) or irritable == "yes" else "no",
         "measured": "yes"
         if any(m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges)

@@ -28,6 +28,7 @@ BALANCE_ROUNDS = 8
 WEDGE_SPAN = 0.73
 """Part of the foot's length between a lifted heel and the ball."""
 
+PALM_CM = 4.0
 ARM_REACH = 0.97
 """Part of the arm's length a hand reaches down to its support with."""
 
@@ -116,12 +117,13 @@ def _given_lean(recipe: Recipe, body: Body, setup: SetupBatch, hip_z: Array) -> 
     if recipe.lean == "given":
         return setup.number(recipe.lean_deg)
     hands = setup.number(recipe.hands_on) if recipe.hands_on is not None else np.zeros(setup.size)
-    arm = ARM_REACH * sum(body.length_cm(part) for part in ("upper_arm", "forearm", "hand"))
+    straight = sum(body.length_cm(part) for part in ("upper_arm", "forearm"))
     trunk = sum(body.length_cm(part) for part in ("hip_to_l5s1", "lumbar", "thorax"))
     trunk -= body.length_cm("shoulder_below_c7")
     if recipe.lean == "reach":
-        return acosd((hands - hip_z) / (trunk + arm))
-    return acosd((hands + arm - hip_z) / trunk)
+        return acosd((hands - hip_z) / (trunk + ARM_REACH * (straight + body.length_cm("hand"))))
+    # The palm lies flat on its support, so the wrist is as far above it as a palm is thick.
+    return acosd((hands + PALM_CM + ARM_REACH * straight - hip_z) / trunk)
 
 
 def trunk_mass_lever(body: Body, carried: float = 0.0) -> tuple[float, float]:

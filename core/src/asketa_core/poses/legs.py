@@ -44,6 +44,8 @@ CHAIR_EDGE_REST_DEG = 20.0
 """On a chair a thigh let out sideways comes to rest on the seat's edge about this far below level (judgement)."""
 
 UPRIGHT_PELVIS = np.eye(3)
+SHIN_SHORT_OF_UPRIGHT_DEG = 10.0
+"""A kneeling leg whose foot is drawn up keeps its shin this much short of upright."""
 ALWAYS_BY_KNEECAP_DEG = 181.0
 ABOVE_THIGH = WORLD_UP
 
@@ -447,7 +449,7 @@ def _stride(
         knee = np.concatenate([knee[..., :2], np.broadcast_to(knee_z, knee.shape[:-1])[..., None]], axis=-1)
         ankle = _shin_behind(body, knee)
         if rule.shin_lifted:
-            ankle = knee + shin * np.array([-0.17, 0.0, 0.985])
+            ankle = knee + shin * np.array([-sind(SHIN_SHORT_OF_UPRIGHT_DEG), 0.0, cosd(SHIN_SHORT_OF_UPRIGHT_DEG)])
         leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation)
         return replace(leg, on_knee=True)
     ahead = 1.0 if rule.rule == "front" else -1.0

@@ -14,7 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
 from asketa_core.datafiles import DATA, Record, place_of, read_yaml
 from asketa_core.errors import DataError, InputError
-from asketa_core.poses.recipe import Position, Recipe, Slot, StackSlot, side_slot
+from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot
 from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
@@ -80,6 +80,7 @@ class Variation(Record):
     seen_from: Literal["side", "behind", "above"] = "side"
     """Where a figure shows most of the pose."""
     schools: Schools | None = None
+    gates: tuple[Gate, ...] = ()
     step_back: str | None = None
     step_forward: str | None = None
 
@@ -207,5 +208,21 @@ def variation(variation_id: str) -> Variation:
     raise InputError("variation", "no variation has this id.", "Ask `library` for the list.")
 
 
+FILLED_IN = ("family", "shared")
+"""What a loaded variation knows and its file never says."""
+INHERITED = ("slots", "position")
+"""What a variation's file may leave to its family."""
+
+
 def family_schema() -> dict[str, Any]:
-    return TypeAdapter(Family).json_schema()
+    """JSON Schema of one family file as it is written, before the loader fills variations in."""
+    schema = TypeAdapter(Family).json_schema()
+    schema["properties"]["defaults"] = {"type": "object", "description": "What variations merge in by reference."}
+    rung = schema["$defs"]["Variation"]
+    rung["description"] = (
+        "One rung, from most held up to least. What it leaves out of position and slots is its family's."
+    )
+    for name in FILLED_IN:
+        del rung["properties"][name]
+    rung["required"] = [name for name in rung["required"] if name not in (*FILLED_IN, *INHERITED)]
+    return schema

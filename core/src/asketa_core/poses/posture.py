@@ -53,6 +53,7 @@ class Readout(StrEnum):
     SHOULDER_ELEVATION = "shoulder_elevation"
     HANDS_SHARE = "hands_share"
     SUPINE_MINUTES = "supine_minutes"
+    STANDING_MINUTES = "standing_minutes"
     BELLY_CLEARANCE_CM = "belly_clearance_cm"
     KNEE_GAP_CM = "knee_gap_cm"
 

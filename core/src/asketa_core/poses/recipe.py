@@ -54,8 +54,9 @@ Flag = Literal[
     "spine_loaded",
     "spine_unloaded",
     "not_upright_on_chair",
+    "hands_free",
 ]
-"""What a pose counts as: the closed list that limits may speak of. The last six are worked out by the engine."""
+"""What a pose counts as: the closed list that limits may speak of. The last seven are worked out by the engine."""
 
 LessSupport = Literal["up", "down", "none"]
 
@@ -406,6 +407,21 @@ class Flags(Record):
     other: tuple[Flag, ...] = ()
     both: tuple[Flag, ...] = ()
     overall: tuple[Flag, ...] = ()
+
+
+class Gate(Record):
+    """A test to pass before the pose is offered: a range of the leg, or something only seen on the spot."""
+
+    code: str
+    range: Quantity | None = None
+    at_least: float | None = Field(default=None, gt=0)
+    legs: Literal["worked", "both"] = "worked"
+
+    @model_validator(mode="after")
+    def range_with_its_figure(self) -> Gate:
+        if (self.range is None) != (self.at_least is None):
+            raise ValueError("give 'range' and 'at_least' together, or neither")
+        return self
 
 
 class LiftFoot(Record):

@@ -67,6 +67,8 @@ UPRIGHT_ENOUGH_DEG = 10.0
 
 REACH_TOLERANCE_CM = 0.5
 FREE_HANDS = Hands(on="thighs")
+HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh"})
+"""Hands that hold nothing outside the body: they steady nobody."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,8 +130,9 @@ def _assemble(
         (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
         (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
     }
-    if ("supine", None) in flags:
-        readouts[(Readout.SUPINE_MINUTES, None)] = Column(zero + upper.minutes, nobody)
+    for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
+        if (position, None) in flags:
+            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
 
@@ -386,10 +389,13 @@ KNEE_REFERENCE_M = 0.05
 def _worked_out_flags(upper: _Upper, n: int) -> dict[FlagKey, Mask]:
     lying = np.full(n, upper.position in LYING)
     upright = (np.atleast_2d(upper.lean_deg).max(axis=0) <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
+    # Beside a seat the hands press on it; beside a standing body they hang.
+    free = upper.hands.on in HANDS_FREE or (upper.hands.on == "beside" and upper.upright == "feet")
     return {
         ("spine_loaded", None): ~lying,
         ("spine_unloaded", None): lying,
         ("not_upright_on_chair", None): ~upright,
+        ("hands_free", None): np.full(n, free),
     }
 
 

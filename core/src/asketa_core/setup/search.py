@@ -7,7 +7,7 @@ longest back), purpose nearest its target, fewest items, largest worst margin, n
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
@@ -20,7 +20,7 @@ from asketa_core.limits.judge import Judgement, Levels, Totals, judge_all, total
 from asketa_core.limits.model import Limit, Phase, Severity, Term
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
-from asketa_core.poses.recipe import LiftFoot, PlantedLeg, Work
+from asketa_core.poses.recipe import Gate, LiftFoot, PlantedLeg, Work
 from asketa_core.poses.settle import (
     settle_floor_transfer,
     settle_legs_long,
@@ -138,13 +138,34 @@ class Screened:
         ]
 
 
-def own_limits(variation: Variation, side: Side) -> list[Limit]:
-    """What the variation itself asks of its shape, as cautions."""
+def own_limits(variation: Variation, side: Side, ranges: Ranges) -> list[Limit]:
+    """What the variation itself asks: of its shape, as a caution, and the tests that come before it."""
+    found = [
+        _of_shape(f"gate.{code}", leg, severity)
+        for gate in variation.gates
+        for leg in (SIDES if gate.legs == "both" else (side,))
+        for code, severity in _gate(gate, leg, ranges)
+    ]
     steepest = variation.recipe.shin_near_level_deg
-    if steepest is None:
-        return []
-    term = Term(readout=Readout.SHIN_SLOPE, above=steepest)
-    return [Limit("shape.shin_level", None, "shape", side, Severity.CAUTION, (term,), phases=("pose",), exact=True)]
+    if steepest is not None:
+        term = Term(readout=Readout.SHIN_SLOPE, above=steepest)
+        found.append(_of_shape("shape.shin_level", side, Severity.CAUTION, term))
+    return found
+
+
+def _gate(gate: Gate, leg: Side, ranges: Ranges) -> Iterator[tuple[str, Severity]]:
+    """What is left open by one test on one leg: never measured and not yet reached are both asked about;
+    what no range shows stays under the therapist's eye."""
+    if gate.range is None:
+        yield gate.code, Severity.CAUTION
+    elif not (own := ranges.get(gate.range, leg)).measured:
+        yield f"{gate.code}_unmeasured", Severity.ASK
+    elif gate.at_least is not None and own.value_deg < gate.at_least:
+        yield gate.code, Severity.ASK
+
+
+def _of_shape(code: str, side: Side, severity: Severity, *terms: Term) -> Limit:
+    return Limit(code, None, "shape", side, severity, terms, phases=("pose",), exact=True)
 
 
 def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges) -> Array:
@@ -263,7 +284,7 @@ def screen(
         return grid
     n = grid.size
     memo = {} if memo is None else memo
-    own = own_limits(variation, side)
+    own = own_limits(variation, side, ranges)
     everything = np.arange(n, dtype=np.int32)
 
     def stage(phase: Phase, name: str, posture: Posture) -> Stage:
