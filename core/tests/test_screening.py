@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, variation
+from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say, variation
 from asketa_core.screening import Ruler
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
@@ -55,6 +55,32 @@ class Details(TestCase):
 
     def test_getting_in_and_out_is_said(self) -> None:
         self.assertIn("foot forward", self.detail().technique_words)
+
+
+class Elsewhere(TestCase):
+    """Poses whose work or whose support is not under the worked leg."""
+
+    def detail(self, rung: str) -> SetupDetail:
+        situation = Situation.of(client(ranges=FREE), TODAY, ROOM)
+        found = situation.screen(variation(rung), Side.LEFT)
+        assert isinstance(found, Screened)
+        return detail_at(situation, found, found.shown)
+
+    def test_a_lunge_shows_how_far_the_leg_behind_opens(self) -> None:
+        behind = next(r for r in self.detail("low_lunge.knee_lifted").rulers["left"] if r.readout == "hip_extension")
+        self.assertGreater(behind.value, 5)
+
+    def test_a_chair_or_wall_for_the_hands_is_fetched_too(self) -> None:
+        self.assertEqual(self.detail("standing_balance.mountain_chair").fetch, [say("hand_supports", "chair_beside")])
+        self.assertIn(say("hand_supports", "wall"), self.detail("standing_balance.one_leg_wall").fetch)
+        self.assertEqual(self.detail("standing_balance.mountain").fetch, [])
+
+    def test_a_set_up_that_is_as_good_as_any_stays_plain(self) -> None:
+        situation = Situation.of(client(ranges=FREE), TODAY, ROOM)
+        for rung in ("standing_balance.mountain", "standing_balance.one_leg_chair", "heel_raise.wall"):
+            found = situation.screen(variation(rung), Side.LEFT)
+            assert isinstance(found, Screened)
+            self.assertEqual(found.best, found.grid.plain, rung)
 
 
 class Lanes(TestCase):

@@ -28,6 +28,7 @@ from asketa_core import (
     families,
     figure,
     lane_view,
+    leg_read,
     outward_view,
     rulers_of,
     say,
@@ -174,7 +175,7 @@ def _grid(screened: Screened) -> GridOut:
     columns = {}
     for side in SIDES:
         for readout, _ in rulers_of(screened.variation):
-            key = screened.pose.key(readout, side)
+            key = screened.pose.key(readout, leg_read(screened.variation, readout, side))
             assert key is not None
             high = screened.pose.extremes(key).high[screened.pose.readouts[key].rows]
             columns[f"{readout.value}.{side.value}"] = spread(high)

@@ -45,6 +45,7 @@ from asketa_core.screening import (
     detail_at,
     lane_answer,
     lane_answer_of,
+    leg_read,
     rulers_of,
     screen_client,
 )
@@ -106,6 +107,7 @@ __all__ = [
     "lane_answer",
     "lane_answer_of",
     "lane_view",
+    "leg_read",
     "limit_lines",
     "limits_of",
     "limits_on",

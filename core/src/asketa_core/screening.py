@@ -30,7 +30,7 @@ from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, s
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
-from asketa_core.words.stacks import fetch_list, stack_words
+from asketa_core.words.stacks import fetch_list, hand_supports, stack_words
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.HIP_EXTERNAL_ROTATION, Quantity.OPEN_EXTERNAL_ROTATION),
@@ -62,6 +62,12 @@ def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ..
         if work.quantity not in ("effort", "hip_closing")
     )
     return tuple(dict.fromkeys((*ALWAYS, *(TURNING if turned else FOLDING), *works)))
+
+
+def leg_read(variation: Variation, readout: Readout, side: Side) -> Side:
+    """Which leg a side's ruler reads: the worked one, but the other where the work is done there."""
+    on_other = any(work.leg == "other" and work.quantity == readout.value for work in variation.recipe.works)
+    return side.other if on_other else side
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,12 +160,13 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
     posture = screened.pose
     found = []
     for readout, quantity in rulers_of(screened.variation):
-        key = posture.key(readout, side)
+        leg = leg_read(screened.variation, readout, side)
+        key = posture.key(readout, leg)
         assert key is not None
         value = posture.middle(*key, index)
         low, high, error = posture.spread_at(*key, index)
-        boundary, kind, label = _tightest(situation.limits, screened, readout, side)
-        own = situation.ranges.get(quantity, side) if quantity is not None else None
+        boundary, kind, label = _tightest(situation.limits, screened, readout, leg)
+        own = situation.ranges.get(quantity, leg) if quantity is not None else None
         if boundary is None and readout in FIXED_RANGES_DEG:
             boundary, kind = FIXED_RANGES_DEG[readout], "range"
         if boundary is None and own is not None:
@@ -244,7 +251,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         setup=setup,
         words=words,
         line=_line(screened, setup, words),
-        fetch=fetch_list(stacks, situation.room),
+        fetch=[*fetch_list(stacks, situation.room), *hand_supports(screened.variation.recipe)],
         items=int(grid.items[index]),
         purpose_percent=float(screened.purpose[index]),
         technique=technique,

@@ -44,18 +44,31 @@ def wrist_wanted(
             return np.asarray(shoulder + 0.96 * arm * unit(FORWARD + 0.12 * UP))
         case "overhead":
             return np.asarray(shoulder + 0.97 * arm * unit(trunk_up + 0.12 * aside))
+        case "side_chair" | "side_leg":
+            # One arm down to what it rests on, on the side the trunk bends to; the other up.
+            if trunk_up[1] * side.sign <= 0:
+                return np.asarray(shoulder + 0.97 * arm * UP)
+            if hands.on == "side_leg":
+                return _on_leg(body, leg, "thighs" if shoulder[2] - leg.middle[2] > arm else "shins")
+            return np.array([shoulder[0], shoulder[1], _chair_within(arm, shoulder) + 2])
         case "out":
             return np.asarray(shoulder + 0.97 * arm * aside)
         case "floor_in_front" | "blocks_in_front":
             return np.add(shoulder, [0.08 * arm, 0.0, reach_down])
         case "chair_beside":
-            return np.asarray(shoulder + 14.0 * aside + [8.0, 0.0, CHAIR_SEAT_CM + 2 - shoulder[2]])
+            top = _chair_within(arm, shoulder) + 2
+            return np.asarray(shoulder + 14.0 * aside + [8.0, 0.0, top - shoulder[2]])
         case "back_rest":
             return np.asarray(shoulder + 8.0 * aside + [-24.0, 0.0, -24.0])
         case "floor_behind":
             return np.asarray(leg.root * [1.0, 0.0, 0.0] + [-0.16 * body.stature_cm, 0.0, 3.0] + 26.0 * aside)
     # Beside a lying or standing body.
     return np.asarray(shoulder - 0.94 * arm * trunk_up + 7.0 * aside)
+
+
+def _chair_within(arm: float, shoulder: Array) -> float:
+    """Height of the part of a chair beside the body that a hand reaches: its seat, else its back."""
+    return CHAIR_SEAT_CM if shoulder[2] - CHAIR_SEAT_CM < arm else CHAIR_BACK_CM
 
 
 def _on_leg(body: Body, leg: Limb, where: str) -> Array:

@@ -71,6 +71,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         chair_in_front=recipe.hands.on == "chair_in_front",
         chair_back_in_front=recipe.hands.on == "chair_back_in_front",
         chair_beside=recipe.hands.on == "chair_beside",
+        chair_at_side=recipe.hands.on == "side_chair",
         wall_in_front=recipe.hands.on == "wall",
         wall_behind=recipe.wall_behind,
     )

@@ -137,6 +137,7 @@ class Furniture:
     chair_in_front: bool = False
     chair_back_in_front: bool = False
     chair_beside: bool = False
+    chair_at_side: bool = False
     wall_in_front: bool = False
     wall_behind: bool = False
 
@@ -167,8 +168,9 @@ def build_scene(
         reach = float(wrists[:, 0].mean())
         _add_chair(boxes, reach - 1.0, reach + 39.0, FRONT_CHAIR)
     if furniture.chair_beside:
-        wrist = skeleton.arms[worked.other].end
-        _add_chair(boxes, wrist[0] - 20.0, wrist[0] + 20.0, STOOL, centre_y=float(wrist[1]))
+        _add_chair_at_hand(boxes, skeleton.arms[worked.other].end)
+    if furniture.chair_at_side:
+        _add_chair_at_hand(boxes, min((skeleton.arms[side].end for side in SIDES), key=lambda at: float(at[2])))
     if furniture.wall_in_front:
         x = float(wrists[:, 0].max()) + 0.08 * body.stature_cm
         boxes.append(_wood(x, x + 3.0, -45.0, 45.0, 0.0, float(skeleton.spine[:, 2].max()) + 20.0))
@@ -264,6 +266,14 @@ def _add_chair(
         for y in (low, high - leg):
             boxes.append(_wood(near, far - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
             boxes.append(_wood(far - 10, far - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
+
+
+def _add_chair_at_hand(boxes: list[Box], wrist: Array) -> None:
+    """A chair whose seat, or whose back where that is out of reach, lies under one hand."""
+    by_the_back = wrist[2] > STOOL.height_cm + STOOL.depth_cm / 2
+    behind, chair = (1.0, FRONT_CHAIR) if by_the_back else (STOOL.depth_cm / 2, STOOL)
+    start = float(wrist[0]) - behind
+    _add_chair(boxes, start, start + chair.depth_cm, chair, centre_y=float(wrist[1]))
 
 
 def _layer(layer: Layer, low: Array, high: Array) -> Box:

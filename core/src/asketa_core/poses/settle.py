@@ -67,7 +67,7 @@ UPRIGHT_ENOUGH_DEG = 10.0
 
 REACH_TOLERANCE_CM = 0.5
 FREE_HANDS = Hands(on="thighs")
-HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh"})
+HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg"})
 """Hands that hold nothing outside the body: they steady nobody."""
 
 

@@ -2,7 +2,8 @@
 
 Everything the body does is judged: the pose, the way in and out, and the counter position. The
 choice is lexicographic: no stop, no open question, fewest cautions (in shapes with two schools then the
-longest back), purpose nearest its target, fewest items, largest worst margin, nearest to what was last used; ties by slot order.
+longest back), purpose nearest its target, fewest items, largest worst margin, nearest to what was last used,
+or else to the plain set-up; ties by slot order.
 """
 
 from __future__ import annotations
@@ -318,7 +319,8 @@ def screen(
         possible &= np.take_along_axis(passable, chosen[None, :].astype(int), axis=0)[0][rows]
     sums = total(parts, n)
     purpose = purpose_kept(variation, side, pose, ranges)
-    away = np.zeros(n) if last_used is None else grid.steps_from(grid.indices[grid.nearest(last_used)].tolist())
+    usual = grid.plain if last_used is None else grid.nearest(last_used)
+    away = np.zeros(n) if usual is None else grid.steps_from(grid.indices[usual].tolist())
     order = np.lexsort(
         (
             np.arange(n),

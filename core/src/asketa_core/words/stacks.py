@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections import Counter
 
+from asketa_core.poses.recipe import Recipe
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Layer, Stack
-from asketa_core.words.catalogue import lookup, say
+from asketa_core.words.catalogue import lookup, say, texts
 
 
 def layer_words(layer: Layer) -> str:
@@ -36,3 +37,11 @@ def fetch_list(stacks: dict[str, Stack], room: Room) -> list[str]:
             words = f"{own} ({layer_words(layer)})" if own and layer.kind == "chair" else layer_words(layer)
             count[words] += 1
     return [f"{number} × {words}" if number > 1 else words for words, number in count.items()]
+
+
+def hand_supports(recipe: Recipe) -> list[str]:
+    """What the pose leans on beside its stacks: a chair or a wall."""
+    found: list[str] = [recipe.hands.on] if recipe.hands.on in texts()["hand_supports"] else []
+    if recipe.wall_behind:
+        found.append("wall_behind")
+    return [say("hand_supports", code) for code in found]
