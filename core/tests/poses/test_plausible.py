@@ -16,6 +16,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Range, Ranges
 from asketa_core.figure.figure import scene_of
 from asketa_core.poses.posture import NOT_MODELLED, Readout
+from asketa_core.poses.recipe import GroundLeg, Hands, KneelBase, KneelingLeg, PlantedLeg
 from asketa_core.poses.settle import settle_pose
 from tests.strategies import ROOM, TODAY, client, numbers, statures
 
@@ -31,6 +32,12 @@ MOBILE = {
 }  # fmt: skip
 BELOW_FLOOR_CM = 2.5
 """Joint centres may come this near the floor's underside: soles and backs have a thickness of their own."""
+
+HAND_NEAR_CM = 6.0
+"""A wrist lies a palm above its support; the tip of the hand no further than this from it."""
+
+SINKS_CM = 7.0
+"""How far a leg's axis may lie inside what it rests on or beside: less than a thigh's own radius."""
 
 
 def situation(stature: float, own: dict[Quantity, int]) -> Situation:
@@ -88,6 +95,50 @@ class EveryVariation(TestCase):
             hip, knee, ankle = (p[min(1, len(p) - 1), rows[found.best]] for p in (leg.hip, leg.knee, leg.ankle))
             self.assertAlmostEqual(float(np.linalg.norm(knee - hip)), at.body.length_cm("thigh"), places=4)
             self.assertAlmostEqual(float(np.linalg.norm(ankle - knee)), at.body.length_cm("lower_leg"), places=3)
+
+    def test_rests_on_what_it_stands_and_kneels_on(self) -> None:
+        """Soles and kneeling knees lie on their surface, whatever its height; hands reach down to theirs."""
+        seen = {PlantedLeg: 0, GroundLeg: 0, KneelingLeg: 0, Hands: 0}
+        for stature in (150, 200):
+            at = situation(stature, MOBILE)
+            for rung in variations():
+                found = screened(at, rung, Side.LEFT)
+                if not found.possible[found.best]:
+                    continue
+                batch, body, recipe = found.grid.batch, at.body, rung.recipe
+                for side, rule in ((Side.LEFT, recipe.worked_rule), (Side.RIGHT, recipe.other_rule)):
+                    points, row = found.pose.legs[side], found.pose.leg_rows[side][found.best]
+                    if isinstance(rule, PlantedLeg | GroundLeg):
+                        above = points.ankle[..., row, 2] - batch.number(rule.rests_on, side)[found.best]
+                        self.assertTrue(np.allclose(above, body.length_cm("ankle_above_sole"), atol=0.1), rung.id)
+                        seen[type(rule)] += 1
+                    elif isinstance(rule, KneelingLeg) and isinstance(recipe.stands_on, KneelBase):
+                        above = points.knee[..., row, 2] - batch.number(recipe.stands_on.pad)[found.best]
+                        self.assertTrue(np.allclose(above, body.length_cm("knee_above_rest"), atol=0.1), rung.id)
+                        seen[KneelingLeg] += 1
+                if recipe.lean == "hands" and found.pose.spine_flexion_deg[1, found.best] < 1:
+                    support = batch.number(recipe.hands_on or "floor")[found.best]
+                    scene = scene_of(found, body, ROOM, found.best)
+                    lowest = min(float(c.end[2]) for c in scene.capsules if c.part == "arm")
+                    self.assertLess(abs(lowest - support), HAND_NEAR_CM, rung.id)
+                    seen[Hands] += 1
+        self.assertGreater(min(seen.values()), 3, seen)
+
+    def test_no_leg_runs_through_a_prop(self) -> None:
+        for stature, own in ((158, {}), (186, MOBILE)):
+            at = situation(stature, own)
+            for rung in variations():
+                found = screened(at, rung, Side.LEFT)
+                if not found.possible[found.best]:
+                    continue
+                scene = scene_of(found, at.body, ROOM, found.best)
+                for capsule in scene.capsules:
+                    if capsule.part != "leg":
+                        continue
+                    along = capsule.start + np.linspace(0.05, 0.95, 15)[:, None] * (capsule.end - capsule.start)
+                    for box in scene.boxes:
+                        depth = float(np.minimum(along - box.low, box.high - along).min(axis=1).max())
+                        self.assertLess(depth, SINKS_CM, (rung.id, box.material))
 
     def test_has_every_read_out_its_posture_can_determine(self) -> None:
         at = situation(170, {})

@@ -66,6 +66,18 @@ def wrist_wanted(
     return np.asarray(shoulder - 0.94 * arm * trunk_up + 7.0 * aside)
 
 
+ON_LEVEL = frozenset({"floor_in_front", "blocks_in_front", "chair_in_front", "chair_back_in_front", "chair_beside",
+                      "side_chair"})  # fmt: skip
+"""Hands that lie flat on something level."""
+
+
+def fingers_toward(hands: Hands, leg: Limb, chest_front: Array) -> Array:
+    """Where the fingers point: along the thigh, level on a level support, else where the chest faces."""
+    if hands.on == "thighs":
+        return unit(leg.middle - leg.root)
+    return FORWARD if hands.on in ON_LEVEL else chest_front
+
+
 def _chair_within(arm: float, shoulder: Array) -> float:
     """Height of the part of a chair beside the body that a hand reaches: its seat, else its back."""
     return CHAIR_SEAT_CM if shoulder[2] - CHAIR_SEAT_CM < arm else CHAIR_BACK_CM

@@ -11,7 +11,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.rotations import rotation_x
 from asketa_core.body.spine import LUMBAR_SHARE
 from asketa_core.body.trunk import along, trunk_points
-from asketa_core.figure.arms import arm, wrist_wanted
+from asketa_core.figure.arms import arm, fingers_toward, wrist_wanted
 from asketa_core.figure.limbs import Limb
 from asketa_core.poses.posture import Indices, Posture
 from asketa_core.poses.recipe import Hands
@@ -112,7 +112,7 @@ def skeleton_of(
     for side in SIDES:
         shoulder = shoulder_centre + side.sign * body.length_cm("shoulder_half_breadth") * aside[4]
         wrist = wrist_wanted(body, side, shoulder, legs[side], trunk_up, hands, hand_support_cm)
-        fingers = unit(legs[side].middle - legs[side].root) if hands.on == "thighs" else front[4]
+        fingers = fingers_toward(hands, legs[side], front[4])
         arms[side] = arm(body, side, shoulder, wrist, fingers)
     whole = Skeleton(spine, front, aside, legs, heels, arms)
     return whole if bearing.on_side is None else _on_its_side(whole, body, bearing.on_side)

@@ -452,7 +452,7 @@ export const en = {
     unstep: 'Back to the plan, {{side}}',
     noStepBack: 'No gentler rung is open',
     lastTime:
-      'Last time ({{date}}): {{short}}, {{dose}} s, during {{during}}, after {{after}} → {{tolerance}}',
+      'Last time ({{date}}): {{short}}, {{dose}} s, during {{during}}, after {{after}} → {{tolerance}}.',
     firstTime: 'First time on this side.',
     start: 'Start',
     pause: 'Pause',
