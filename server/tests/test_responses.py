@@ -49,7 +49,7 @@ class OverTime(ApiTest):
         (point,) = self.family()["left"]["points"]
         self.assertEqual((point["rung"], point["support_cm"]), (1, 10))
         self.assertGreaterEqual(point["seat_cm"], 45)
-        self.assertIn("foot block 10", point["setup"])
+        self.assertIn("foot block 10", point["setup_words"])
 
     def test_the_decision_says_what_would_change_it(self) -> None:
         self.log(8)

@@ -67,7 +67,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
         findings = detail.findings if detail else []
-        closing = [f.sentence for f in findings if f.severity != "caution"] + (detail.troubles if detail else [])
+        closing = detail.closing if detail else []
         reasons = closing or [f.sentence for f in findings]
         if answer.no_stack is not None:
             reasons = [answer.no_stack]

@@ -22,6 +22,7 @@ from asketa_core import (
 from engine.adapter import logged_items
 from engine.answers import Today, digest
 from visits.choosing import decision_out
+from visits.holds import hold_fields
 from visits.models import LoggedItem, Visit
 from visits.schemas import (
     ItemOut,
@@ -40,30 +41,7 @@ def items_out(today: Today) -> list[ItemOut]:
 
 
 def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
-    rung = variation(item.variation)
-    setup = {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
-    return ItemOut(
-        id=item.pk,
-        date=item.visit.date,
-        variation=item.variation,
-        short=rung.short,
-        side=item.side,
-        setup_words=", ".join(
-            f"{rung.label_of(name).lower()} {value.number:.0f}"
-            for name, value in setup.items()
-            if value.stack not in (None, "floor") and value.number is not None and name in rung.setup_slots
-        ),
-        dose_s=item.dose_s,
-        before=item.before,
-        during=item.during,
-        after=item.after,
-        kind=item.kind,
-        place=item.place,
-        signs=item.signs,
-        note=item.note,
-        settled=item.settled,
-        tolerance=tolerance,
-    )
+    return ItemOut(side=item.side, **hold_fields(item, tolerance))
 
 
 def mat(today: Today) -> MatOut:

@@ -10,7 +10,6 @@ from asketa_core import (
     Family,
     Side,
     SlotValue,
-    StackSlot,
     families,
     judge_responses,
     say,
@@ -20,6 +19,7 @@ from asketa_core import (
 from engine.adapter import logged_items
 from engine.answers import Today
 from visits.choosing import decision_out
+from visits.holds import hold_fields, setup_used
 from visits.models import LoggedItem
 from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName
 
@@ -65,41 +65,19 @@ def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
         seat, support = _heights(item, rung.recipe.seat_slot or "")
         found.setdefault((rung.family, Side(item.side)), []).append(
             ResponsePoint(
-                id=item.pk,
-                date=item.visit.date,
-                variation=rung.id,
-                short=rung.short,
                 rung=[each.id for each in family.variations].index(rung.id),
-                setup=", ".join(
-                    f"{rung.label_of(name).lower()} {value.number:.0f}"
-                    for name, value in _slots(item).items()
-                    if isinstance(rung.setup_slots.get(name), StackSlot) and value.number
-                ),
                 seat_cm=seat,
                 support_cm=support,
-                dose_s=item.dose_s,
-                before=item.before,
-                during=item.during,
-                after=item.after,
-                kind=item.kind,
-                place=item.place,
-                signs=item.signs,
-                note=item.note,
-                settled=item.settled,
-                tolerance=outcome.tolerance.value,
                 why=why_words(outcome),
+                **hold_fields(item, outcome.tolerance.value),
             )
         )
     return found
 
 
-def _slots(item: LoggedItem) -> dict[str, SlotValue]:
-    return {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
-
-
 def _heights(item: LoggedItem, seat_slot: str) -> tuple[float | None, float | None]:
     """Height of the seat, and of whatever else the body was held up by most."""
-    slots = _slots(item)
+    slots = setup_used(item)
     seat = slots.pop(seat_slot, SlotValue()).number
     others = [value.number for value in slots.values() if value.stack is not None and value.number is not None]
     return seat, max(others, default=None)
@@ -121,7 +99,7 @@ def responses_csv(today: Today) -> str:
         settled = {None: "", True: "yes", False: "no"}[point.settled]
         writer.writerow(
             [
-                point.date.isoformat(), side.value, family.family, point.variation, point.setup, point.seat_cm or "",
+                point.date.isoformat(), side.value, family.family, point.variation, point.setup_words, point.seat_cm or "",
                 point.support_cm or "", point.dose_s, point.before, point.during, point.after, point.kind, point.place,
                 " ".join(point.signs), settled, point.tolerance, _disarmed(point.note),
             ]

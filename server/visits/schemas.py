@@ -251,12 +251,13 @@ class ItemIn(Schema):
     replaces: uuid.UUID | None = None
 
 
-class ItemOut(Schema):
+class LoggedHold(Schema):
+    """One hold as it was logged, and what it came to."""
+
     id: uuid.UUID
     date: dt.date
     variation: str
     short: str
-    side: Side
     setup_words: str
     dose_s: int
     before: int
@@ -270,27 +271,16 @@ class ItemOut(Schema):
     tolerance: Tolerance
 
 
-class ResponsePoint(Schema):
-    """One logged hold on the way: what was felt, with how much support, and what it came to."""
+class ItemOut(LoggedHold):
+    side: Side
 
-    id: uuid.UUID
-    date: dt.date
-    variation: str
-    short: str
+
+class ResponsePoint(LoggedHold):
+    """One logged hold on the way: how much support it had, and why it came to what it did."""
+
     rung: int
-    setup: str
     seat_cm: float | None
     support_cm: float | None
-    dose_s: int
-    before: int
-    during: int
-    after: int
-    kind: Sensation
-    place: Place
-    signs: list[Sign]
-    note: str
-    settled: bool | None
-    tolerance: Tolerance
     why: str
 
 

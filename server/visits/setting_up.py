@@ -67,7 +67,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         "hold_from_s": rung.hold.start_s,
         "hold_to_s": rung.hold.to_s,
         "cues": [say("cues", cue) for cue in rung.cues],
-        "watch": [say("watch", sign) for sign in dict.fromkeys((*rung.watch, "knee_drifts"))],
+        "watch": [say("watch", sign) for sign in rung.watched],
         "step_back": _neighbour(today, rung.step_back, side),
         "step_forward": _neighbour(today, rung.step_forward, side),
     }
@@ -80,7 +80,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     plain_reasons = []
     if plain is not None and not screened.allowed(plain):
         at_plain = detail_at(today.situation, screened, plain)
-        plain_reasons = [f.sentence for f in at_plain.findings if f.severity != "caution"] + at_plain.troubles
+        plain_reasons = at_plain.closing
     few = best_few(screened, last_used)
     return SetupOut(
         **common,

@@ -54,7 +54,7 @@ from asketa_core.setup.search import Screened, Trade, Verdict
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines
-from asketa_core.words.stacks import stack_words
+from asketa_core.words.stacks import heights_words, stack_words
 
 __version__ = "0.1.0"
 
@@ -102,6 +102,7 @@ __all__ = [
     "families",
     "figure",
     "fingerprint",
+    "heights_words",
     "judge_responses",
     "keeps_range",
     "lane_answer",

@@ -48,8 +48,6 @@ ALWAYS: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.SPINE_FLEXION, None),
 )
 WHOLE_RANGE_PERCENT = 100.0
-FIXED_RANGES_DEG: Mapping[Readout, float] = {Readout.SPINE_ROTATION: 45.0, Readout.SIDE_BEND: 30.0}
-"""Ranges of what is not measured on a client: those of a typical back."""
 
 
 def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
@@ -167,8 +165,9 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
         low, high, error = posture.spread_at(*key, index)
         boundary, kind, label = _tightest(situation.limits, screened, readout, leg)
         own = situation.ranges.get(quantity, leg) if quantity is not None else None
-        if boundary is None and readout in FIXED_RANGES_DEG:
-            boundary, kind = FIXED_RANGES_DEG[readout], "range"
+        usual = next((w.of_deg for w in screened.variation.recipe.works if w.quantity == readout.value), None)
+        if boundary is None and usual is not None:
+            boundary, kind = usual, "range"
         if boundary is None and own is not None:
             boundary, kind = own.value_deg, "range"
         if boundary is None and readout is Readout.HAMSTRING_USED_PERCENT:
@@ -188,7 +187,7 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 boundary_label=label,
                 margin=None if boundary is None else boundary - high,
                 own_range=None if own is None else own.value_deg,
-                typical=own is not None and not own.measured,
+                typical=usual is not None or (own is not None and not own.measured),
             )
         )
     return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)
@@ -233,6 +232,11 @@ class SetupDetail:
     findings: list[Finding]
     troubles: list[str]
     rulers: dict[str, list[Ruler]]
+
+    @property
+    def closing(self) -> list[str]:
+        """What keeps this set-up from being offered: stops, open questions, and what this body cannot meet."""
+        return [finding.sentence for finding in self.findings if finding.severity != "caution"] + self.troubles
 
 
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:

@@ -108,7 +108,8 @@ class ForcedKnee(TestCase):
     """Knee and ankle of a turned-out leg under load: left out by today's answers, by time, and by the last place."""
 
     def answer(self, *daily: dict[str, Any], responses: list[dict[str, Any]] | None = None, **facts: Any) -> str:
-        found = codes(knee(diagnosis="arthritis", **facts), *daily, responses=responses or [])
+        old = {"since": TODAY - dt.timedelta(days=400)}
+        found = codes(knee(diagnosis="arthritis", **{**old, **facts}), *daily, responses=responses or [])
         return found.get("knee.forced", found.get("knee.forced_ask", "open"))
 
     def test_by_pain_and_irritability(self) -> None:
@@ -123,6 +124,8 @@ class ForcedKnee(TestCase):
 
         self.assertEqual(since(83), "stop")
         self.assertEqual(since(84), "open")
+        self.assertEqual(self.answer(pain(1), since=None), "ask")
+        self.assertEqual(self.answer(pain(1), operated="unknown"), "ask")
 
     def test_by_the_last_place_of_sensation_on_that_side(self) -> None:
         def felt(place: str, days_ago: int, side: str = "left") -> dict[str, Any]:
@@ -134,6 +137,7 @@ class ForcedKnee(TestCase):
 
         self.assertEqual(self.answer(pain(1), responses=[felt("knee", 2)]), "stop")
         self.assertEqual(self.answer(pain(1), responses=[felt("knee", 9), felt("wanted", 2)]), "open")
+        self.assertEqual(self.answer(pain(1), responses=[felt("wanted", 2), felt("knee", 2)]), "stop")
         self.assertEqual(self.answer(pain(1), responses=[felt("knee", 2, "right")]), "open")
 
     def test_leaves_pigeon_out(self) -> None:

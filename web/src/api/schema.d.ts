@@ -1608,7 +1608,6 @@ export interface components {
             variation: string;
             /** Short */
             short: string;
-            side: components["schemas"]["Side"];
             /** Setup Words */
             setup_words: string;
             /** Dose S */
@@ -1640,6 +1639,7 @@ export interface components {
              * @enum {string}
              */
             tolerance: "calm" | "watch" | "flare" | "pending";
+            side: components["schemas"]["Side"];
         };
         /** MatFamily */
         MatFamily: {
@@ -1830,7 +1830,7 @@ export interface components {
         };
         /**
          * ResponsePoint
-         * @description One logged hold on the way: what was felt, with how much support, and what it came to.
+         * @description One logged hold on the way: how much support it had, and why it came to what it did.
          */
         ResponsePoint: {
             /**
@@ -1847,14 +1847,8 @@ export interface components {
             variation: string;
             /** Short */
             short: string;
-            /** Rung */
-            rung: number;
-            /** Setup */
-            setup: string;
-            /** Seat Cm */
-            seat_cm: number | null;
-            /** Support Cm */
-            support_cm: number | null;
+            /** Setup Words */
+            setup_words: string;
             /** Dose S */
             dose_s: number;
             /** Before */
@@ -1884,6 +1878,12 @@ export interface components {
              * @enum {string}
              */
             tolerance: "calm" | "watch" | "flare" | "pending";
+            /** Rung */
+            rung: number;
+            /** Seat Cm */
+            seat_cm: number | null;
+            /** Support Cm */
+            support_cm: number | null;
             /** Why */
             why: string;
         };

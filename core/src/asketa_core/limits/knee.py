@@ -38,11 +38,13 @@ def _forced(
 ) -> str:
     """Whether a knee may rest turned out and bent under load: ``leave``, ``open``, or ``unknown``."""
     felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after) > 0]
-    last = max(felt, key=lambda r: r.date, default=None)
-    fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS) == "yes" or operation_fresh == "yes"
-    if sore == "yes" or fresh or (last is not None and last.place == "knee"):
+    last_day = max((r.date for r in felt), default=None)
+    in_the_knee = any(r.place == "knee" for r in felt if r.date == last_day)
+    injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
+    if sore == "yes" or in_the_knee or "yes" in (injury_fresh, operation_fresh):
         return "leave"
-    return "open" if pain_known == "yes" else "unknown"
+    known = pain_known == "yes" and "unknown" not in (injury_fresh, operation_fresh)
+    return "open" if known else "unknown"
 
 
 def context(entry: KneePain, client: ClientFile, date: dt.date) -> Mapping[str, object]:

@@ -94,6 +94,11 @@ class Variation(Record):
             raise ValueError("'both_legs' belongs to families whose 'side_means' is none, and to no other")
         return self
 
+    @property
+    def watched(self) -> tuple[str, ...]:
+        """What to watch for: the variation's own signs, and the knee's drift, which no posture shows."""
+        return tuple(dict.fromkeys((*self.watch, "knee_drifts")))
+
     @cached_property
     def setup_slots(self) -> dict[str, Slot]:
         """Every set-up value in order; slots set per side come once for each."""

@@ -293,7 +293,7 @@ def _read_leg(
         by_name[Readout.THIGH_DOWN] = thigh_down
     for name, value in by_name.items():
         readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
-    if _is_planted(leg) and upper.position not in LYING:
+    if leg.sole_down and upper.position not in LYING:
         along = dot(points.knee - points.ankle, points.toes) / body.length_cm("lower_leg")
         readouts[(Readout.DORSIFLEXION, side)] = Column(np.atleast_2d(asind(along)), leg.rows)
         if upper.heel_lift_cm is not None:
@@ -306,11 +306,6 @@ def _read_leg(
         if upper.pad_cm is not None:
             own: Indices = np.arange(len(upper.pad_cm), dtype=np.int32)
             readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], own)
-
-
-def _is_planted(leg: Leg) -> bool:
-    """Whether the sole is on the ground: the toes point level and ahead or aside."""
-    return leg.sole_down
 
 
 def _read_trunk(
@@ -468,6 +463,9 @@ def settle_recipe(
     )
 
 
+NO_SETUP = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
+"""For postures that no set-up changes: one case without numbers."""
+
 STANDING_QUIETLY = Recipe(
     base=StandBase(rule="stand", knee_deg=0.0),
     both_legs=StandingLeg(rule="standing"),
@@ -478,8 +476,7 @@ STANDING_QUIETLY = Recipe(
 
 def settle_standing_quietly(body: Body, ranges: Ranges) -> Posture:
     """Upright on both feet. One posture, whatever the set-up."""
-    one = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
-    return settle_recipe(STANDING_QUIETLY, "standing", Side.LEFT, body, ranges, one)
+    return settle_recipe(STANDING_QUIETLY, "standing", Side.LEFT, body, ranges, NO_SETUP)
 
 
 def settle_transfer(
@@ -516,7 +513,6 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
             body, down.other, hip_centre(body, down.other, hip_z), np.zeros(1), np.array([technique.foot_ahead_cm]), one
         ),
     }
-    setup = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
     named = Flags(worked=("kneeling",), overall=("floor",) if technique.chair else ("floor", "without_chair"))
     return _assemble(
         body,
@@ -525,7 +521,7 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
         _Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
                "kneeling"),
         dict(technique.carries),
-        _flags(named, down, setup, needs_arms=False),
+        _flags(named, down, NO_SETUP, needs_arms=False),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,

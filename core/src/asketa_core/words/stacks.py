@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Mapping
 
-from asketa_core.poses.recipe import Recipe
+from asketa_core.clientfile import SlotValue
+from asketa_core.poses.library import Variation
+from asketa_core.poses.recipe import Recipe, StackSlot
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.words.catalogue import lookup, say, texts
@@ -37,6 +40,16 @@ def fetch_list(stacks: dict[str, Stack], room: Room) -> list[str]:
             words = f"{own} ({layer_words(layer)})" if own and layer.kind == "chair" else layer_words(layer)
             count[words] += 1
     return [f"{number} × {words}" if number > 1 else words for words, number in count.items()]
+
+
+def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> str:
+    """What a set-up that was used stood on, in one line: 'seat 49, foot block 10'. Slots the variation no longer
+    has are left out."""
+    return ", ".join(
+        f"{variation.label_of(name).lower()} {value.number:.0f}"
+        for name, value in setup.items()
+        if isinstance(variation.setup_slots.get(name), StackSlot) and value.number
+    )
 
 
 def hand_supports(recipe: Recipe) -> list[str]:

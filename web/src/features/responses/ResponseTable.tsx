@@ -62,7 +62,7 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
               <td>{shortDate(point.date)}</td>
               <td style={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</td>
               <td>{point.short}</td>
-              <td>{point.setup}</td>
+              <td>{point.setup_words}</td>
               <td>{point.dose_s} s</td>
               <td>
                 {point.before} / <strong>{point.during}</strong> / {point.after}

@@ -1,0 +1,27 @@
+"""Logged holds as both the mat and the responses show them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from asketa_core import SlotValue, heights_words, variation
+from visits.models import LoggedItem
+
+
+def setup_used(item: LoggedItem) -> dict[str, SlotValue]:
+    return {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
+
+
+def hold_fields(item: LoggedItem, tolerance: str) -> dict[str, Any]:
+    """The fields of ``schemas.LoggedHold``."""
+    rung = variation(item.variation)
+    own = ("dose_s", "before", "during", "after", "kind", "place", "signs", "note", "settled")
+    return {
+        "id": item.pk,
+        "date": item.visit.date,
+        "variation": rung.id,
+        "short": rung.short,
+        "setup_words": heights_words(rung, setup_used(item)),
+        "tolerance": tolerance,
+        **{name: getattr(item, name) for name in own},
+    }
