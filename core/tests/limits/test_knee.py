@@ -7,6 +7,7 @@ from typing import Any
 from unittest import TestCase
 
 from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, variation
+from asketa_core.words.findings import findings_at
 from tests.strategies import ROOM, TODAY, client, knee, pain
 
 
@@ -95,6 +96,13 @@ class Kneeling(TestCase):
         self.assertEqual(sore["knee.front_weight_sore"], "stop")
         self.assertEqual(sore["knee.front_padding_sore"], "stop")
         self.assertNotIn("knee.front_weight", codes(knee(diagnosis="inner_meniscus"), pain(1)))
+
+    def test_a_bare_floor_is_no_padding(self) -> None:
+        file = client([knee(diagnosis="inner_meniscus")], daily=[pain(1)])
+        screened = Situation.of(file, TODAY, ROOM).screen(variation("hero.bolster"), Side.LEFT)
+        assert not isinstance(screened, NoGrid)
+        said = {code for finding in findings_at(screened, screened.best) for code in finding.codes}
+        self.assertIn("knee.kneeling_padding", said)
 
     def test_a_cleared_replacement_kneels_on_thick_padding(self) -> None:
         cleared = {**knee(diagnosis="replacement"), "clearances": [

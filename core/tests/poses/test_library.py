@@ -64,6 +64,19 @@ class WrongFiles(TestCase):
         }  # fmt: skip
         self.assertIn("over_thigh", self.load())
 
+    def test_a_leg_whose_flag_is_forgotten(self) -> None:
+        for family, flags, wanted in (
+            ("hero", {"overall": ["floor"]}, "'kneeling'"),
+            ("fire_log", {"overall": ["floor"]}, "'forced_knee'"),
+            ("leg_on_chair", {"overall": ["standing"]}, "'one_leg'"),
+        ):
+            raw = read_yaml(POSES / f"{family}.yaml")
+            for rung in raw["variations"]:
+                rung["recipe"]["flags"] = flags
+            with self.assertRaises(DataError) as caught:
+                parse_family(raw, f"{family}.yaml")
+            self.assertIn(wanted, str(caught.exception))
+
 
 class PublishedSchema(TestCase):
     """What authors check a file against says the same as the loader."""

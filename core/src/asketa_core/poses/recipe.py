@@ -443,6 +443,14 @@ class Hands(Record):
     """How far the arms are raised against the trunk."""
 
 
+def flag_of(rule: LegRule) -> Flag | None:
+    """What a leg placed by a rule always counts as."""
+    if isinstance(rule, ForcedLeg):
+        return "forced_knee"
+    on_knee = isinstance(rule, KneelingLeg | FoldedLeg) or (isinstance(rule, StrideLeg) and rule.rule == "knee_behind")
+    return "kneeling" if on_knee else None
+
+
 class Recipe(Record):
     """Where the pose rests (``seat`` is short for sitting on it), its legs, its trunk, and what it passes.
 
@@ -480,6 +488,17 @@ class Recipe(Record):
             raise ValueError("give 'worked_leg' and 'other_leg', or 'both_legs'")
         if (self.seat is None) == (self.base is None):
             raise ValueError("give 'seat' or 'base'")
+        return self
+
+    @model_validator(mode="after")
+    def flags_its_legs_bring(self) -> Recipe:
+        """What a leg's rule makes true must be said, or the limits on it would pass this shape by."""
+        own = {*self.flags.both, *self.flags.worked}, {*self.flags.both, *self.flags.other}
+        for who, rule, said in zip(("worked", "other"), (self.worked_rule, self.other_rule), own, strict=True):
+            if (brought := flag_of(rule)) is not None and brought not in said:
+                raise ValueError(f"the {who} leg is '{rule.rule}': name '{brought}' among its flags")
+        if isinstance(self.base, StandBase) and self.base.one_leg and "one_leg" not in self.flags.overall:
+            raise ValueError("one leg carries: name 'one_leg' among the flags, overall")
         return self
 
     @property

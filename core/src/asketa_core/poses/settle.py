@@ -145,6 +145,9 @@ def _assemble(
         trouble(which, Side.LEFT, amount, every, 0.5)
     for side, leg in legs.items():
         _read_leg(body, ranges, side, leg, carries, side is worked, upper, readouts)
+        # Whatever kneels without padding of its own kneels on the bare floor.
+        if ("kneeling", side) in flags and upper.pad_cm is not None:
+            readouts[(Readout.KNEE_PADDING_CM, side)] = across(upper.pad_cm)
         turned = leg.angles.flexion_deg[:, leg.rows]
         out = leg.angles.abduction_deg[:, leg.rows]
         hip_flexion = turned + pitch
@@ -303,9 +306,6 @@ def _read_leg(
     if leg.on_knee:
         lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
         readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
-        if upper.pad_cm is not None:
-            own: Indices = np.arange(len(upper.pad_cm), dtype=np.int32)
-            readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], own)
 
 
 def _read_trunk(
