@@ -248,7 +248,7 @@ def bench(options: argparse.Namespace) -> int:
 
 
 def api_types(options: argparse.Namespace) -> int:
-    """Write the API's schema and the web client's types made from it."""
+    """Write the API's schema, the web client's types made from it, and the figures' palettes."""
     python_environment("test")
     node = node_environment()
     schema = WEB / "src" / "api" / "schema.json"
@@ -256,6 +256,8 @@ def api_types(options: argparse.Namespace) -> int:
     manage(cluster, "export_openapi_schema", "--api", "config.api.api", "--indent", "2", "--output", str(schema))
     types = schema.with_suffix(".d.ts")
     run(["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(types)], cwd=WEB, env=node)
+    palettes = subprocess.run([str(PYTHON), "-m", "asketa_core", "palettes"], capture_output=True, check=True).stdout
+    (WEB / "src" / "figure" / "palettes.json").write_bytes(palettes)
     return 0
 
 

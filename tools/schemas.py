@@ -8,7 +8,7 @@ from pathlib import Path
 from asketa_core.__main__ import schemas
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "schemas"
-PUBLISHED = ("family", "client_file", "room")
+PUBLISHED = ("family", "client_file", "room", "variation")
 
 
 def main() -> None:

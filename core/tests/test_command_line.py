@@ -9,8 +9,10 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any, ClassVar
 from unittest import TestCase
+from xml.etree import ElementTree
 
 from asketa_core.__main__ import main, schemas
+from asketa_core.figure.palette import palettes
 from tests.strategies import ROOM, TODAY, client, hip
 
 
@@ -41,6 +43,44 @@ class Angles(TestCase):
         self.assertEqual(code, 2)
         self.assertEqual(set(answer["error"]), {"field", "reason", "remedy"})
         self.assertIn("exactly one", answer["error"]["reason"])
+
+
+class Figures(TestCase):
+    def drawn(self, **request: Any) -> tuple[int, str]:
+        with TemporaryDirectory() as folder, redirect_stdout(io.StringIO()) as out:
+            file = Path(folder) / "request.json"
+            file.write_text(json.dumps(request, default=str), encoding="utf-8")
+            code = main(["figure", str(file)])
+        return code, out.getvalue()
+
+    def test_gives_svg_in_the_colours_asked_for(self) -> None:
+        for light, colours in palettes().items():
+            code, svg = self.drawn(variation="figure_four.block_flat", side="right", light=light)
+            self.assertEqual(code, 0)
+            self.assertEqual(ElementTree.fromstring(svg).tag, "{http://www.w3.org/2000/svg}svg")
+            self.assertIn(colours["right"], svg)
+            self.assertNotIn("var(", svg)
+
+    def test_a_set_up_can_be_named(self) -> None:
+        rung = {"variation": "figure_four.block_flat", "side": "left"}
+        _, plain = self.drawn(**rung)
+        code, let_out = self.drawn(**rung, setup={"knee_out": {"number": 30}})
+        self.assertEqual(code, 0)
+        self.assertNotEqual(plain, let_out)
+
+    def test_a_client_is_drawn_in_their_room_on_a_day(self) -> None:
+        rung = {"variation": "figure_four.block_flat", "side": "left"}
+        file, room = client([hip()]).model_dump(mode="json"), ROOM.model_dump(mode="json")
+        code, svg = self.drawn(**rung, client=file, room=room, date=str(TODAY))
+        self.assertEqual((code, svg[:4]), (0, "<svg"))
+        for left_out in ({"client": file}, {"client": file, "room": room}):
+            code, answer = self.drawn(**rung, **left_out)
+            self.assertEqual(code, 2)
+            self.assertIn("Give both", json.loads(answer)["error"]["remedy"])
+
+    def test_an_unknown_slot_is_named(self) -> None:
+        code, answer = self.drawn(variation="figure_four.block_flat", side="left", setup={"hammock": {"number": 3}})
+        self.assertEqual((code, json.loads(answer)["error"]["field"]), (2, "setup.hammock"))
 
 
 class Screen(TestCase):
@@ -142,7 +182,7 @@ class Other(TestCase):
     def test_published_schemas_are_current(self) -> None:
         folder = Path(__file__).resolve().parents[2] / "docs" / "schemas"
         published = sorted(folder.glob("*.json"))
-        self.assertEqual([path.stem for path in published], ["client_file", "family", "room"])
+        self.assertEqual([path.stem for path in published], ["client_file", "family", "room", "variation"])
         for path in published:
             self.assertEqual(json.loads(path.read_text("utf-8")), schemas()[path.stem], "run ./asketa schemas")
 
@@ -150,5 +190,6 @@ class Other(TestCase):
         with redirect_stdout(io.StringIO()) as out:
             self.assertEqual(main(["schema"]), 0)
         self.assertEqual(
-            set(json.loads(out.getvalue())), {"angles", "posture", "screen", "client_file", "room", "family"}
+            set(json.loads(out.getvalue())),
+            {"angles", "figure", "posture", "screen", "client_file", "room", "family", "variation"},
         )

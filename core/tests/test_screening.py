@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say, variation
+from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
 from asketa_core.screening import Ruler
+from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
 FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}

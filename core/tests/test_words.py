@@ -7,15 +7,16 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core import DataError, say, sources
+from asketa_core import DataError, cue_words, hold_words, recipe_lines, say, slot_words, sources
 from asketa_core.clientfile import HipReplacementFacts, KneeFacts
 from asketa_core.limits.catalogue import all_rows
-from asketa_core.poses.library import variations
+from asketa_core.poses.library import Hold
 from asketa_core.poses.posture import Readout, Trouble
 from asketa_core.poses.recipe import ChoiceSlot
 from asketa_core.poses.transfers import transfers
 from asketa_core.words.catalogue import lookup, texts
 from asketa_core.words.numbers import against
+from tests.library import variations
 
 
 class EveryCode(TestCase):
@@ -82,3 +83,32 @@ class Numbers(TestCase):
         self.assertEqual(against(91, 90, "deg", True, True), "just over 90°")
         self.assertEqual(against(4, 5, "cm", False, True), "4 cm")
         self.assertEqual(against(4.8, 5, "cm", False, True), "just under 5 cm")
+
+
+class Recipes(TestCase):
+    """What the Library shows of a variation."""
+
+    def test_every_variation_can_be_told(self) -> None:
+        for rung in variations():
+            about = [line.about for line in recipe_lines(rung)]
+            self.assertEqual(len(about), len(set(about)), rung.id)
+            self.assertEqual(about[0], "Base", rung.id)
+            for line in recipe_lines(rung):
+                self.assertTrue(line.words[0].isupper() or line.words[0].isdigit(), f"{rung.id}: {line.words}")
+                self.assertNotRegex(line.words, r"[{}_]|None|nan", rung.id)
+            for slot in rung.slots.values():
+                self.assertTrue(slot_words(slot), rung.id)
+
+    def test_the_dose_in_its_own_unit(self) -> None:
+        self.assertEqual(
+            hold_words(Hold.model_validate({"style": "breaths", "from": 5, "to": 10, "step": 1})), "5–10 breaths"
+        )
+        self.assertEqual(
+            hold_words(Hold.model_validate({"style": "reps", "from": 8, "to": 8, "step": 1, "sets": 2})),
+            "2 sets of 8 repetitions",
+        )
+
+    def test_own_cues_come_after_those_of_the_catalogue(self) -> None:
+        rung = next(variations()).model_copy(update={"own_cues": ("Feel the floor.",)})
+        self.assertEqual(cue_words(rung)[-1], "Feel the floor.")
+        self.assertEqual(len(cue_words(rung)), len(rung.cues) + 1)

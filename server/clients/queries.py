@@ -18,7 +18,6 @@ from asketa_core import (
     Side,
     Situation,
     entry_words,
-    families,
     limit_lines,
     limits_of,
     mind_of,
@@ -158,7 +157,7 @@ def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
 def promises(today: Today) -> list[Note]:
     """What was decided for next time, per side, for every ladder that was worked on."""
     notes = []
-    for family in (families()[name] for name in sorted(worked_families(today.file))):
+    for family in (today.library.families[name] for name in sorted(worked_families(today.file))):
         for side in (None,) if family.shared else Side:
             decision = today.decision(family.family, side or Side.LEFT)
             if decision.history:

@@ -29,6 +29,11 @@ def today(time_zone: str) -> dt.date:
     return local_now(time_zone).date()
 
 
+def day_of(moment: dt.datetime, time_zone: str) -> dt.date:
+    """The date at a practice when something happened."""
+    return moment.astimezone(ZoneInfo(time_zone)).date()
+
+
 @contextmanager
 def set_to(moment: dt.datetime) -> Iterator[None]:
     """Let it be another time within the block."""

@@ -9,6 +9,8 @@ class Permission(StrEnum):
     CLIENTS_READ = "clients.read"
     CLIENTS_WRITE = "clients.write"
     VISITS_WRITE = "visits.write"
+    LIBRARY_READ = "library.read"
+    LIBRARY_WRITE = "library.write"
     ROOM_READ = "room.read"
     ROOM_WRITE = "room.write"
 
@@ -22,7 +24,7 @@ class Role(StrEnum):
 _GRANTS: dict[Role, frozenset[Permission]] = {
     Role.OWNER: frozenset(Permission),
     Role.THERAPIST: frozenset(Permission),
-    Role.READER: frozenset({Permission.CLIENTS_READ, Permission.ROOM_READ}),
+    Role.READER: frozenset({Permission.CLIENTS_READ, Permission.LIBRARY_READ, Permission.ROOM_READ}),
 }
 
 

@@ -9,6 +9,7 @@ from accounts.api import router as accounts
 from clients.api import router as clients
 from common.errors import Problem, install_handlers
 from exchange.api import router as exchange
+from library.api import router as library
 from measures.api import router as measures
 from room.api import router as room
 from visits.api import router as visits
@@ -17,7 +18,7 @@ api = NinjaAPI(title="Asketa", version="1", auth=django_auth, docs_url=None)
 install_handlers(api)
 
 api.add_router("/auth", accounts)
-for router in (exchange, clients, measures, room, visits):
+for router in (exchange, clients, measures, library, room, visits):
     api.add_router("/practices/{uuid:practice_id}", router)
 
 __all__ = ["Problem", "api"]

@@ -28,6 +28,7 @@ INSTALLED_APPS = [
     "room",
     "clients",
     "measures",
+    "library",
     "visits",
     "exchange",
     "demo",

@@ -12,7 +12,7 @@ from django.db import transaction
 from django_scopes import scope
 
 from accounts.models import User
-from asketa_core import NoGrid, Side, variation
+from asketa_core import NoGrid, Side
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
 from clients.services import answer_daily, create_client, give_clearance, record_entry
@@ -131,7 +131,7 @@ class _Loader:
     def _item(self, client: Client, raw: dict[str, Any]) -> uuid.UUID:
         today = Today.of(client)
         side = Side(raw["side"])
-        screened = today.screen(variation(raw["variation"]), side)
+        screened = today.screen(today.library.variation(raw["variation"]), side)
         if isinstance(screened, NoGrid):
             raise ValueError(f"{raw['variation']} cannot be built in the demo room")
         last = today.last_used(raw["variation"], side)

@@ -21,6 +21,7 @@ from asketa_core import (
     Decision,
     Judged,
     LaneAnswer,
+    Library,
     NoGrid,
     Room,
     Screened,
@@ -31,7 +32,6 @@ from asketa_core import (
     Variation,
     Verdict,
     detail_at,
-    families,
     figure,
     fingerprint,
     judge_responses,
@@ -42,11 +42,11 @@ from asketa_core import (
     next_tightening,
     recently_operated,
     shared_decision,
-    variation,
 )
 from clients.models import Client
 from common import clock
 from engine.adapter import client_file, room_value
+from engine.shelf import practice_library
 
 T = TypeVar("T")
 RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits")} | {"engine": fingerprint("")}
@@ -67,8 +67,13 @@ class Today:
     def of(client: Client) -> Today:
         """``InputError`` when the stature is missing."""
         now = clock.local_now(client.practice.time_zone)
-        file, room = client_file(client), room_value()
-        return Today(client, file, room, now, Situation.of(file, now.date(), room), situation_key(file, room))
+        file, room, shelf = client_file(client), room_value(), practice_library()
+        situation = Situation.of(file, now.date(), room, shelf.library)
+        return Today(client, file, room, now, situation, situation_key(file, room, shelf.fingerprint))
+
+    @property
+    def library(self) -> Library:
+        return self.situation.library
 
     @cached_property
     def judged(self) -> dict[str, Judged]:
@@ -115,7 +120,7 @@ class Today:
 
     def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
         """The set-up this side last used on this rung, or failing that on its family."""
-        shared = variation(rung_id).shared
+        shared = self.library.variation(rung_id).shared
         own = [r for r in self.file.responses if shared or r.side is side]
         same = [r for r in own if r.variation == rung_id] or [
             r for r in own if r.variation.split(".")[0] == rung_id.split(".", maxsplit=1)[0]
@@ -133,7 +138,7 @@ class Today:
 
     def decision(self, family: str, side: Side) -> Decision:
         """The next step on one side of one ladder; shared shapes have one for both."""
-        if families()[family].shared:
+        if self.library.families[family].shared:
             return shared_decision(*(self._decision_of(family, s) for s in Side))
         return self._decision_of(family, side)
 
@@ -144,6 +149,7 @@ class Today:
         def compute() -> Decision:
             return next_step(
                 judged,
+                self.library,
                 lambda rung, used: self.situation.screen(rung, side, used),
                 after_operation=recently_operated(self.file, self.date),
                 tightens_on=next_tightening(self.file, self.date),
@@ -160,11 +166,13 @@ class Today:
         return {key: judged.tolerance for key, judged in self.judged.items()}
 
 
-def situation_key(file: ClientFile, room: Room) -> str:
-    """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it."""
+def situation_key(file: ClientFile, room: Room, library: str) -> str:
+    """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it.
+    ``library`` is the fingerprint of the practice's own variations."""
     return digest(
         file.model_dump_json(exclude={"responses": True, "client": {"name"}})
         + room.model_dump_json()
+        + library
         + RULES_FINGERPRINT["engine"]
     )
 
@@ -209,7 +217,7 @@ def snapshot(
     today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue], accepted: list[dict[str, Any]]
 ) -> dict[str, Any]:
     """What was known and judged at the time, kept with a logged item."""
-    screened = today.screen(variation(rung_id), side)
+    screened = today.screen(today.library.variation(rung_id), side)
     judged: dict[str, Any] = {"verdict": "leave_out", "findings": []}
     if not isinstance(screened, NoGrid):
         detail = detail_at(today.situation, screened, screened.grid.nearest(setup))

@@ -13,12 +13,13 @@ from typing import Any
 from django.db import transaction
 
 from accounts.models import User
-from asketa_core import ClientFile, Response, parse, variation
+from asketa_core import ClientFile, Response, parse
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from common import clock
 from common.errors import bad_field
 from engine.adapter import client_file
+from engine.shelf import practice_library
 from measures.models import Measure
 from practices.models import Practice
 from visits.models import LoggedItem, MorningAnswer, Visit
@@ -36,8 +37,9 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
     """A new client from a file. ``InputError`` names the path of the first problem; nothing is stored then."""
     file = parse(ClientFile, raw)
     _check_dates(file, clock.today(practice.time_zone))
+    library = practice_library().library
     for response in file.responses:
-        variation(response.variation)
+        library.variation(response.variation)
     client = Client.objects.create(
         practice=practice,
         created_by=user,

@@ -68,12 +68,10 @@ class House:
 
     def item(self, **changes: Any) -> ItemIn:
         """A log of the left side at the best set-up of the day."""
-        from asketa_core import variation  # noqa: PLC0415
-
-        rung = variation(changes.pop("variation", "figure_four.block_flat"))
         with scope(practice=self.practice):
-            fresh = Client.objects.select_related("practice").get(pk=self.client.pk)
-            screened = Today.of(fresh).screen(rung, Side.LEFT)
+            today = Today.of(Client.objects.select_related("practice").get(pk=self.client.pk))
+            rung = today.library.variation(changes.pop("variation", "figure_four.block_flat"))
+            screened = today.screen(rung, Side.LEFT)
         known: dict[str, Any] = {
             "id": uuid.uuid4(), "variation": rung.id, "side": "left", "setup_used": screened.grid.setup(screened.best),
             "dose_s": 40, "before": 0, "during": 1, "after": 0, "kind": "stretch",

@@ -1,4 +1,4 @@
-"""The web client's types are the server's: the stored schema is what the API says now."""
+"""What the web client keeps a copy of is what the server and the core say now."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from django.conf import settings
 from django.test import SimpleTestCase
 from ninja.responses import NinjaJSONEncoder
 
+from asketa_core import palettes
 from config.api import api
 
 
@@ -16,3 +17,7 @@ class Types(SimpleTestCase):
         stored = json.loads((settings.ROOT / "web" / "src" / "api" / "schema.json").read_text(encoding="utf-8"))
         current = json.loads(json.dumps(api.get_openapi_schema(), cls=NinjaJSONEncoder))
         self.assertEqual(stored, current, "run: ./asketa api-types")
+
+    def test_stored_palettes_are_current(self) -> None:
+        stored = json.loads((settings.ROOT / "web" / "src" / "figure" / "palettes.json").read_text(encoding="utf-8"))
+        self.assertEqual(stored, palettes(), "run: ./asketa api-types")

@@ -6,7 +6,7 @@ from django.core.cache import cache
 from django.test import TestCase
 from django_scopes import scope
 
-from asketa_core import Side, Verdict, variation
+from asketa_core import Side, Verdict
 from clients.models import Client
 from demo import loader
 from engine.answers import Today
@@ -44,6 +44,8 @@ class Demo(TestCase):
                 self.assertEqual(engraver.decision("seated_fold", side).action.value, "step_back")
             baker = Today.of(by_work["baker"])
             self.assertEqual(baker.situation.body.pregnancy.week, 22)
-            self.assertEqual(baker.lane(variation("bound_angle.lying_free"), Side.LEFT)[0].verdict, Verdict.LEAVE_OUT)
+            self.assertEqual(
+                baker.lane(baker.library.variation("bound_angle.lying_free"), Side.LEFT)[0].verdict, Verdict.LEAVE_OUT
+            )
             beekeeper = Today.of(by_work["beekeeper"])
             self.assertIn("bones.flexion_loaded", {limit.code for limit in beekeeper.situation.limits})

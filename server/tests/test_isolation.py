@@ -98,6 +98,9 @@ BODIES = {
     "takeToTheMat": {"variation": "figure_four.block_flat", "side": "left", "setup": {}, "dose_s": 30},
     "logItem": ITEM,
     "answerMorning": {"settled": True},
+    "addVariation": {"format": "asketa-variation"},
+    "changeVariation": {"number": 1, "file": {}},
+    "retireVariation": {"number": 1},
 }
 
 
@@ -148,7 +151,13 @@ class Database(TestCase):
         with connection.cursor() as cursor:
             cursor.execute("SELECT rolsuper FROM pg_roles WHERE rolname = 'asketa_app'")
             self.assertEqual(cursor.fetchone(), (False,))
-            for table in ("clients_entry", "visits_loggeditem", "measures_measure", "audit_auditevent"):
+            for table in (
+                "clients_entry",
+                "visits_loggeditem",
+                "measures_measure",
+                "library_ownrung",
+                "audit_auditevent",
+            ):
                 for action, allowed in (("SELECT", True), ("INSERT", True), ("UPDATE", False), ("DELETE", False)):
                     cursor.execute("SELECT has_table_privilege('asketa_app', %s, %s)", [table, action])
                     self.assertEqual(cursor.fetchone(), (allowed,), f"{action} {table}")

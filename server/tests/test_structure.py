@@ -18,6 +18,7 @@ FOLDERS = (
     "room",
     "clients",
     "measures",
+    "library",
     "visits",
     "engine",
     "demo",

@@ -7,11 +7,12 @@ import uuid
 from django.http import Http404, HttpResponse
 from ninja import Router, Status
 
-from asketa_core import InputError, Side, Variation, families, variation
+from asketa_core import InputError, Side, Variation
 from clients.queries import get_client
 from common.permissions import Permission
 from engine.adapter import client_file
 from engine.answers import Today
+from engine.shelf import practice_library
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 from visits import choosing, responses, services, setting_up
 from visits import mat as beside_the_mat
@@ -32,9 +33,9 @@ from visits.schemas import (
 router = Router(tags=["visits"])
 
 
-def _rung(variation_id: str) -> Variation:
+def _rung(today: Today, variation_id: str) -> Variation:
     try:
-        return variation(variation_id)
+        return today.library.variation(variation_id)
     except InputError as error:
         raise Http404 from error
 
@@ -43,17 +44,18 @@ def _rung(variation_id: str) -> Variation:
 @in_practice(Permission.CLIENTS_READ)
 def list_families(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[FamilyLine]:
     """Every family there is, by name."""
-    return choosing.family_lines(client_file(get_client(client_id)))
+    return choosing.family_lines(practice_library().library, client_file(get_client(client_id)))
 
 
 @router.get("/clients/{client_id}/ladders/{family_id}", response=LadderOut, operation_id="ladder")
 @in_practice(Permission.CLIENTS_READ)
 def ladder(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, family_id: str) -> LadderOut:
     """One family as two lanes, judged today."""
-    client = get_client(client_id)
-    if family_id not in families():
+    today = Today.of(get_client(client_id))
+    family = today.library.families.get(family_id)
+    if family is None:
         raise Http404
-    return choosing.ladder(Today.of(client), families()[family_id])
+    return choosing.ladder(today, family)
 
 
 @router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")
@@ -62,7 +64,8 @@ def setup(
     request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, variation_id: str, side: Side
 ) -> SetupOut:
     """The whole grid of one rung and side in one answer, so that steppers are instant."""
-    return setting_up.setup_answer(Today.of(get_client(client_id)), _rung(variation_id), side)
+    today = Today.of(get_client(client_id))
+    return setting_up.setup_answer(today, _rung(today, variation_id), side)
 
 
 @router.post("/clients/{client_id}/setups/{variation_id}/{side}", response=DetailOut, operation_id="setupDetail")
@@ -76,9 +79,8 @@ def setup_detail(
     payload: SetupQuery,
 ) -> DetailOut:
     """One set-up in full: figure, rulers and sentences."""
-    detail = setting_up.detail_for(
-        Today.of(get_client(client_id)), _rung(variation_id), side, payload.setup, payload.view
-    )
+    today = Today.of(get_client(client_id))
+    detail = setting_up.detail_for(today, _rung(today, variation_id), side, payload.setup, payload.view)
     if detail is None:
         raise Http404
     return detail
@@ -89,7 +91,7 @@ def setup_detail(
 def take_to_the_mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: PlanIn) -> MatOut:
     """Put a set-up into today's plan. Refused when a limit closes it."""
     today = Today.of(get_client(client_id))
-    _rung(payload.variation)
+    _rung(today, payload.variation)
     services.take_to_the_mat(today, request.user, payload)
     return beside_the_mat.mat(today)
 
@@ -133,8 +135,9 @@ def log_item(
 ) -> Status[MatOut]:
     """Store what happened on one side; sending the same id twice stores it once."""
     client = get_client(client_id)
-    _rung(payload.variation)
-    services.log_item(Today.of(client), request.user, payload)
+    today = Today.of(client)
+    _rung(today, payload.variation)
+    services.log_item(today, request.user, payload)
     return Status(201, beside_the_mat.mat(Today.of(client)))
 
 

@@ -7,9 +7,8 @@ from asketa_core import (
     ClientFile,
     Decision,
     Family,
+    Library,
     Side,
-    families,
-    variation,
     worked_families,
 )
 from engine.answers import Today
@@ -25,7 +24,7 @@ from visits.schemas import (
 )
 
 
-def family_lines(file: ClientFile) -> list[FamilyLine]:
+def family_lines(library: Library, file: ClientFile) -> list[FamilyLine]:
     """Every family by name, the ones this client has worked on marked."""
     worked = worked_families(file)
     return [
@@ -37,7 +36,7 @@ def family_lines(file: ClientFile) -> list[FamilyLine]:
             positions=list(dict.fromkeys(rung.position for rung in family.variations)),
             worked=family.family in worked,
         )
-        for family in sorted(families().values(), key=lambda family: family.name.en)
+        for family in sorted(library.families.values(), key=lambda family: family.name.en)
     ]
 
 
@@ -86,17 +85,17 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
                 and decision.step.variation == rung.id,
             )
         )
-    return LaneOut(side=side, decision=decision_out(decision), rungs=rungs)
+    return LaneOut(side=side, decision=decision_out(today.library, decision), rungs=rungs)
 
 
-def decision_out(decision: Decision) -> DecisionOut:
+def decision_out(library: Library, decision: Decision) -> DecisionOut:
     step = decision.step
     return DecisionOut(
         action=decision.action.value,
         reason=decision.reason,
         step=StepOut(
             variation=step.variation,
-            short=variation(step.variation).short,
+            short=library.variation(step.variation).short,
             setup=dict(step.setup),
             dose_s=step.dose_s,
         )

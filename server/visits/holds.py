@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from asketa_core import SlotValue, heights_words, variation
+from asketa_core import SlotValue, Variation, heights_words
 from visits.models import LoggedItem
 
 
@@ -12,9 +12,8 @@ def setup_used(item: LoggedItem) -> dict[str, SlotValue]:
     return {name: SlotValue.model_validate(value) for name, value in item.setup_used.items()}
 
 
-def hold_fields(item: LoggedItem, tolerance: str) -> dict[str, Any]:
+def hold_fields(rung: Variation, item: LoggedItem, tolerance: str) -> dict[str, Any]:
     """The fields of ``schemas.LoggedHold``."""
-    rung = variation(item.variation)
     own = ("dose_s", "before", "during", "after", "kind", "place", "signs", "note", "settled")
     return {
         "id": item.pk,

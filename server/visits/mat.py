@@ -10,14 +10,13 @@ from asketa_core import (
     Side,
     SlotValue,
     Variation,
+    cue_words,
     describe,
     detail_at,
-    families,
     figure,
     lane_view,
     say,
     step_back_from,
-    variation,
 )
 from engine.adapter import logged_items
 from engine.answers import Today, digest
@@ -37,11 +36,11 @@ from visits.setting_up import detail_of
 def items_out(today: Today) -> list[ItemOut]:
     """Everything logged, oldest first."""
     tolerances = today.tolerances()
-    return [item_out(item, tolerances[str(item.pk)].value) for item in logged_items(today.client)]
+    return [item_out(today, item, tolerances[str(item.pk)].value) for item in logged_items(today.client)]
 
 
-def item_out(item: LoggedItem, tolerance: str) -> ItemOut:
-    return ItemOut(side=item.side, **hold_fields(item, tolerance))
+def item_out(today: Today, item: LoggedItem, tolerance: str) -> ItemOut:
+    return ItemOut(side=item.side, **hold_fields(today.library.variation(item.variation), item, tolerance))
 
 
 def mat(today: Today) -> MatOut:
@@ -54,7 +53,7 @@ def mat(today: Today) -> MatOut:
         families=[
             MatFamily(
                 family=name,
-                name=families()[name].name.en,
+                name=today.library.families[name].name.en,
                 **{
                     side.value: _mat_side(today, name, side, sides[side.value], items) if side.value in sides else None
                     for side in SIDES
@@ -67,7 +66,7 @@ def mat(today: Today) -> MatOut:
 
 
 def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], items: list[ItemOut]) -> MatSide | None:
-    rung = variation(planned["variation"])
+    rung = today.library.variation(planned["variation"])
     setup = {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
     screened = today.screen(rung, side)
     if isinstance(screened, NoGrid):
@@ -92,7 +91,7 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
         figure_words=detail.figure_words,
         technique_words=detail.technique_words,
         cautions=detail.findings,
-        cues=[say("cues", cue) for cue in rung.cues],
+        cues=cue_words(rung),
         watch=[say("watch", sign) for sign in rung.watch],
         step_back=today.cached(
             "step_back",
@@ -103,17 +102,19 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
         )
         or None,
         last=earlier[-1] if earlier else None,
-        decision=decision_out(decision),
+        decision=decision_out(today.library, decision),
         logged_today=now[-1] if now else None,
     )
 
 
 def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | bool:
     """The ready step back; ``False`` (cacheable) when nothing gentler is open today."""
-    step = step_back_from(rung.id, setup, lambda target, used: today.situation.screen(target, side, used))
+    step = step_back_from(
+        today.library, rung.id, setup, lambda target, used: today.situation.screen(target, side, used)
+    )
     if step is None:
         return False
-    target = variation(step.variation)
+    target = today.library.variation(step.variation)
     screened = today.situation.screen(target, side, setup)
     assert not isinstance(screened, NoGrid)
     row = screened.best

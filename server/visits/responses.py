@@ -10,10 +10,9 @@ from asketa_core import (
     Family,
     Side,
     SlotValue,
-    families,
+    Variation,
     judge_responses,
     say,
-    variation,
     why_words,
 )
 from engine.adapter import logged_items
@@ -36,11 +35,11 @@ def responses(today: Today) -> list[ResponseFamily]:
         ResponseFamily(
             family=family.family,
             name=family.name.en,
-            rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in family.variations],
+            rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in _rungs(today, family)],
             allowed=today.file.settings.discomfort_allowed,
             **{side.value: _lane(today, family, side, points.get((family.family, side), [])) for side in SIDES},
         )
-        for family in families().values()
+        for family in today.library.families.values()
         if any((family.family, side) in points for side in SIDES)
     ]
 
@@ -49,27 +48,32 @@ def _lane(today: Today, family: Family, side: Side, points: list[ResponsePoint])
     decision = today.decision(family.family, side)
     return ResponseLane(
         side=side,
-        decision=decision_out(decision),
+        decision=decision_out(today.library, decision),
         change=say("would_change", decision.code) if points else "",
         points=points,
     )
+
+
+def _rungs(today: Today, family: Family) -> list[Variation]:
+    """A ladder with its retired rungs at the end: holds of the past may have been made on one."""
+    return [*family.variations, *(rung for rung in today.library.retired.values() if rung.family == family.family)]
 
 
 def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
     judged = judge_responses(today.file, today.now)
     found: dict[tuple[str, Side], list[ResponsePoint]] = {}
     for item in logged_items(today.client):
-        rung = variation(item.variation)
-        family = families()[rung.family]
+        rung = today.library.variation(item.variation)
+        family = today.library.families[rung.family]
         outcome = judged[str(item.pk)]
         seat, support = _heights(item, rung.recipe.seat_slot or "")
         found.setdefault((rung.family, Side(item.side)), []).append(
             ResponsePoint(
-                rung=[each.id for each in family.variations].index(rung.id),
+                rung=[each.id for each in _rungs(today, family)].index(rung.id),
                 seat_cm=seat,
                 support_cm=support,
                 why=why_words(outcome),
-                **hold_fields(item, outcome.tolerance.value),
+                **hold_fields(rung, item, outcome.tolerance.value),
             )
         )
     return found

@@ -8,7 +8,7 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import SIDES, NoGrid, Side, SlotValue, Variation, variation
+from asketa_core import SIDES, NoGrid, Side, SlotValue, Variation, no_stack_words
 from audit.models import record
 from clients.models import Client
 from common.errors import Stale, bad_field
@@ -50,10 +50,10 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     A set-up that a limit stops, or that leaves a question open, is refused: it goes by recording the
     fact or the clearance that lifts it.
     """
-    rung = variation(data.variation)
+    rung = today.library.variation(data.variation)
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
-        raise bad_field("setup", f"This room has nothing for: {screened.label}.")
+        raise bad_field("setup", no_stack_words(screened))
     _check_slots(rung, data.setup)
     row = screened.grid.nearest(data.setup)
     if not screened.allowed(row):
@@ -91,7 +91,8 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
         if known.visit.client_id != today.client.pk:
             raise Http404
         return known
-    _check_slots(variation(data.variation), data.setup_used)
+    rung = today.library.variation(data.variation)
+    _check_slots(rung, data.setup_used)
     visit = todays_visit(today, user)
     replaces = None
     if data.replaces is not None:
@@ -99,7 +100,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
         if replaces is None:
             raise Http404
         visit = replaces.visit
-    planned = visit.plan.get(variation(data.variation).family, {}).get(data.side.value)
+    planned = visit.plan.get(rung.family, {}).get(data.side.value)
     fields: dict[str, Any] = data.model_dump(mode="json", exclude={"id", "replaces", "setup_used", "variation"})
     try:
         with transaction.atomic():
@@ -109,7 +110,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
                 created_by=user,
                 visit=visit,
                 replaces=replaces,
-                variation=variation(data.variation).id,
+                variation=rung.id,
                 setup_planned=planned["setup"] if planned else None,
                 setup_used=_stored(data.setup_used),
                 snapshot=snapshot(

@@ -23,17 +23,17 @@ from asketa_core import (
     Verdict,
     View,
     best_few,
+    cue_words,
     describe,
     detail_at,
-    families,
     figure,
     lane_view,
     leg_read,
+    no_stack_words,
     outward_view,
     rulers_of,
     say,
     stack_words,
-    variation,
 )
 from engine.answers import Today
 from visits.schemas import (
@@ -58,22 +58,22 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     common: dict[str, Any] = {
         "variation": rung.id,
         "family": rung.family,
-        "family_name": families()[rung.family].name.en,
+        "family_name": today.library.families[rung.family].name.en,
         "shared": rung.shared,
         "seen_from": rung.seen_from,
         "side": side,
         "name": rung.name.en,
-        "purposes": list(families()[rung.family].purposes),
+        "purposes": list(today.library.families[rung.family].purposes),
         "hold_from_s": rung.hold.start_s,
         "hold_to_s": rung.hold.to_s,
-        "cues": [say("cues", cue) for cue in rung.cues],
+        "cues": cue_words(rung),
         "watch": [say("watch", sign) for sign in rung.watched],
         "step_back": _neighbour(today, rung.step_back, side),
         "step_forward": _neighbour(today, rung.step_forward, side),
     }
     if isinstance(screened, NoGrid):
         return SetupOut(
-            **common, verdict=Verdict.LEAVE_OUT, no_stack=say("troubles", "no_stack", label=screened.label),
+            **common, verdict=Verdict.LEAVE_OUT, no_stack=no_stack_words(screened),
             axes=[], grid=None, options=[], plain_reasons=[], last_used=None,
         )  # fmt: skip
     plain = screened.grid.plain
@@ -106,7 +106,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
 def _neighbour(today: Today, variation_id: str | None, side: Side) -> NeighbourOut | None:
     if variation_id is None:
         return None
-    rung = variation(variation_id)
+    rung = today.library.variation(variation_id)
     answer, _ = today.lane(rung, side)
     reasons = (
         [f.sentence for f in answer.best.findings if f.severity != "caution"]

@@ -16,14 +16,17 @@ from asketa_core.clientfile import (
     check_plausible,
     parse,
 )
+from asketa_core.closers import TYPICAL_STATURE_CM, Closer, usual_closers
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, lane_view, outward_view
+from asketa_core.figure.palette import palettes
 from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
 from asketa_core.mind import Mind, Note, mind_of
-from asketa_core.poses.library import Family, Variation, families, variation, variations
+from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, read_own, with_own
+from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import StackSlot
 from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
@@ -46,27 +49,40 @@ from asketa_core.screening import (
     lane_answer,
     lane_answer_of,
     leg_read,
+    no_stack_words,
     rulers_of,
     screen_client,
 )
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.search import Screened, Trade, Verdict
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import say
+from asketa_core.words.catalogue import catalogue_words, say
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines
+from asketa_core.words.recipe import (
+    Line,
+    cue_words,
+    hold_words,
+    less_support_words,
+    prop_words,
+    recipe_lines,
+    slot_words,
+)
 from asketa_core.words.stacks import heights_words, stack_words
 
 __version__ = "0.1.0"
 
 __all__ = [
+    "OWN_PREFIX",
     "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
     "SIDES",
+    "TYPICAL_STATURE_CM",
     "AnyEntry",
     "AsketaError",
     "Axis",
     "Body",
     "ClientFile",
+    "Closer",
     "DataError",
     "Decision",
     "Family",
@@ -74,10 +90,13 @@ __all__ = [
     "InputError",
     "Judged",
     "LaneAnswer",
+    "Library",
     "LimitLine",
+    "Line",
     "Mind",
     "NoGrid",
     "Note",
+    "OwnVariation",
     "Quantity",
     "Readout",
     "Response",
@@ -94,21 +113,25 @@ __all__ = [
     "Verdict",
     "View",
     "best_few",
+    "catalogue_words",
     "changes_ahead",
     "check_plausible",
+    "cue_words",
     "describe",
     "detail_at",
     "entry_words",
-    "families",
     "figure",
+    "file_of",
     "fingerprint",
     "heights_words",
+    "hold_words",
     "judge_responses",
     "keeps_range",
     "lane_answer",
     "lane_answer_of",
     "lane_view",
     "leg_read",
+    "less_support_words",
     "limit_lines",
     "limits_of",
     "limits_on",
@@ -116,20 +139,27 @@ __all__ = [
     "next_change",
     "next_step",
     "next_tightening",
+    "no_stack_words",
     "outward_view",
+    "palettes",
     "parse",
+    "prop_words",
+    "read_own",
     "recently_operated",
+    "recipe_lines",
     "rulers_of",
     "say",
     "screen_client",
     "shared_decision",
+    "slot_words",
     "sources",
     "stack_words",
+    "standard_library",
     "step_back_from",
     "turning_out_from_tape",
     "typical_range",
-    "variation",
-    "variations",
+    "usual_closers",
     "why_words",
+    "with_own",
     "worked_families",
 ]

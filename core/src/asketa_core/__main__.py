@@ -1,4 +1,4 @@
-"""The core on the command line: JSON in (a file or standard input), JSON out.
+"""The core on the command line: JSON in (a file or standard input), JSON out; ``figure`` gives SVG.
 
 ``python -m asketa_core SUBCOMMAND [FILE]``. Bad input ends with exit code 2 and a JSON error that names
 field, reason and remedy.
@@ -15,10 +15,13 @@ from typing import Any
 
 from asketa_core.clientfile import ClientFile, parse
 from asketa_core.commands.angles import AnglesRequest, run_angles
+from asketa_core.commands.figure import FigureRequest, run_figure
 from asketa_core.commands.library import run_library
 from asketa_core.commands.posture import PostureRequest, run_posture
 from asketa_core.commands.screen import ScreenRequest, run_screen
 from asketa_core.errors import InputError
+from asketa_core.figure.palette import palettes
+from asketa_core.ownvariation import own_schema
 from asketa_core.poses.library import family_schema
 from asketa_core.props.kinds import Room
 
@@ -37,22 +40,44 @@ def _posture(raw: Any) -> dict[str, Any]:
     return run_posture(parse(PostureRequest, raw))
 
 
-COMMANDS: dict[str, Callable[[Any], dict[str, Any]]] = {"angles": _angles, "posture": _posture, "screen": _screen}
+def _figure(raw: Any) -> str:
+    return run_figure(parse(FigureRequest, raw))
+
+
+Answer = dict[str, Any] | str
+"""JSON-ready values, or a document written as it is."""
+
+COMMANDS: dict[str, Callable[[Any], Answer]] = {
+    "angles": _angles,
+    "figure": _figure,
+    "posture": _posture,
+    "screen": _screen,
+}
 
 
 def schemas() -> dict[str, Any]:
     """JSON Schemas of everything the core reads."""
     return {
         "angles": AnglesRequest.model_json_schema(),
+        "figure": FigureRequest.model_json_schema(),
         "posture": PostureRequest.model_json_schema(),
         "screen": ScreenRequest.model_json_schema(),
         "client_file": ClientFile.model_json_schema(),
         "room": Room.model_json_schema(),
         "family": family_schema(),
+        "variation": own_schema(),
     }
 
 
-WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {"library": run_library, "schema": schemas}
+def _palettes() -> dict[str, Any]:
+    return {light: dict(colours) for light, colours in palettes().items()}
+
+
+WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {
+    "library": run_library,
+    "palettes": _palettes,
+    "schema": schemas,
+}
 
 
 def _read(path: str | None) -> Any:
@@ -73,6 +98,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     parser.add_argument("command", choices=[*COMMANDS, *WITHOUT_REQUEST])
     parser.add_argument("file", nargs="?", help="request as JSON; standard input when left out")
     options = parser.parse_args(arguments)
+    answer: Answer
     try:
         if options.command in WITHOUT_REQUEST:
             answer = WITHOUT_REQUEST[options.command]()
@@ -82,6 +108,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
         json.dump({"error": error.as_dict()}, sys.stdout, ensure_ascii=False, indent=2)
         sys.stdout.write("\n")
         return BAD_INPUT
+    if isinstance(answer, str):
+        sys.stdout.write(f"{answer}\n")
+        return 0
     json.dump(answer, sys.stdout, ensure_ascii=False, indent=2, default=str)
     sys.stdout.write("\n")
     return 0

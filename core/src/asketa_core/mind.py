@@ -24,7 +24,7 @@ from asketa_core.limits.catalogue import limits_of
 from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.knee import daily_fact
 from asketa_core.limits.model import Limit, Severity
-from asketa_core.poses.library import Family, Variation, families
+from asketa_core.poses.library import Family, Variation
 from asketa_core.progress.responses import worked_families
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
@@ -257,7 +257,7 @@ def opened_and_closed(
     ladder by ladder in words."""
     later = situation.on(date)
     lets_in, puts_out = [], []
-    for family in (families()[name] for name in sorted(worked_families(situation.client))):
+    for family in (situation.library.families[name] for name in sorted(worked_families(situation.client))):
         for side in SIDES[:1] if family.shared else SIDES:
             opened, closed = [], []
             for variation in family.variations:

@@ -6,6 +6,7 @@ This is the core's front door for the server and the command line.
 from __future__ import annotations
 
 import datetime as dt
+import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, field, replace
 from typing import Any
@@ -20,17 +21,16 @@ from asketa_core.limits.calendar import with_todays_answers
 from asketa_core.limits.catalogue import limits_on
 from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
-from asketa_core.poses.library import Variation, variations
-from asketa_core.poses.library import variation as find_variation
+from asketa_core.poses.library import Library, Variation, standard_library
 from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
 from asketa_core.props.kinds import Room, generic_room
-from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
-from asketa_core.words.stacks import fetch_list, hand_supports, stack_words
+from asketa_core.words.stacks import fetch_list, hand_supports, in_sentence, says_where, stack_words
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.HIP_EXTERNAL_ROTATION, Quantity.OPEN_EXTERNAL_ROTATION),
@@ -78,20 +78,25 @@ class Situation:
     body: Body
     ranges: Ranges
     limits: tuple[Limit, ...]
+    library: Library = field(default_factory=standard_library)
     memo: Memo = field(default_factory=dict, compare=False, repr=False)
 
     @staticmethod
-    def of(client: ClientFile, date: dt.date, room: Room) -> Situation:
+    def of(client: ClientFile, date: dt.date, room: Room, library: Library | None = None) -> Situation:
         """``InputError`` when the stature is missing: nothing can be computed without it."""
         known = client.as_of(date)
         ranges = known.latest_ranges(date)
-        return Situation(known, date, room, known.latest_body(date), ranges, tuple(limits_on(known, date, ranges)))
+        return Situation(
+            known, date, room, known.latest_body(date), ranges, tuple(limits_on(known, date, ranges)),
+            library or standard_library(),
+        )  # fmt: skip
 
     def on(self, date: dt.date) -> Situation:
         """The same client and room on another date."""
         client = with_todays_answers(self.client, self.date, date)
         ranges = client.latest_ranges(date)
-        return Situation(client, date, self.room, self.body, ranges, tuple(limits_on(client, date, ranges)))
+        limits = tuple(limits_on(client, date, ranges))
+        return replace(self, client=client, date=date, ranges=ranges, limits=limits, memo={})
 
     @staticmethod
     def without_body(client: ClientFile, date: dt.date) -> Situation:
@@ -121,6 +126,11 @@ class Situation:
         worked = SIDES[0] if variation.shared else side
         found = screen(variation, worked, self.body, self.ranges, self.room, self.limits, last_used, choices, self.memo)
         return found if isinstance(found, NoGrid) or worked is side else replace(found, side=side)
+
+    def combinations(self, variation: Variation, side: Side) -> int:
+        """How many set-ups would be tried, before the room's stock is counted; 0 when a slot can't be met."""
+        axes = grid_axes(variation, side, self.body, self.ranges, self.room, {})
+        return 0 if isinstance(axes, NoGrid) else math.prod(lengths_of(axes))
 
     def starting_choices(self, side: Side) -> dict[str, str]:
         """Where two-way trials start for this side: a sore inner meniscus is kinder with the foot drawn
@@ -289,13 +299,18 @@ def _line(screened: Screened, setup: Mapping[str, SlotValue], words: Mapping[str
         if value.stack in (None, "floor") or variation.side_of(name) is screened.side.other:
             continue
         label = variation.label_of(name)
-        placed = label.split(" ", maxsplit=1)[0] in PLACE_WORDS
-        props.append(f"{words[name]} {label[:1].lower()}{label[1:]}" if placed else words[name])
+        props.append(f"{words[name]} {in_sentence(label)}" if says_where(label) else words[name])
     return ", ".join(props)
 
 
-PLACE_WORDS = ("Under", "Between", "Behind")
-"""Labels that begin so say where a stack lies; others name the seat itself."""
+def no_stack_words(missing: NoGrid) -> str:
+    """Why nothing can be set up: which heights were looked for, and the nearest the room can build."""
+    label = in_sentence(missing.label)
+    where = label if says_where(missing.label) else f"for the {label}"
+    if missing.nearest_cm is None or missing.wanted_cm is None:
+        return say("troubles", "no_stack", where=where)
+    low, high = (f"{cm:.0f}" if cm == round(cm) else f"{cm:.1f}" for cm in missing.wanted_cm)
+    return say("troubles", "no_height", where=where, low=low, high=high, nearest=f"{missing.nearest_cm:.1f}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -318,9 +333,7 @@ def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneA
 def lane_answer_of(situation: Situation, variation: Variation, side: Side, screened: Screened | NoGrid) -> LaneAnswer:
     """The same from a grid already screened without a remembered set-up."""
     if isinstance(screened, NoGrid):
-        return LaneAnswer(
-            variation.id, side.value, Verdict.LEAVE_OUT, None, None, say("troubles", "no_stack", label=screened.label)
-        )
+        return LaneAnswer(variation.id, side.value, Verdict.LEAVE_OUT, None, None, no_stack_words(screened))
     chosen = screened.shown
     margin = float(screened.totals.margin[chosen])
     return LaneAnswer(
@@ -337,7 +350,8 @@ def screen_client(
 ) -> dict[str, Any]:
     """Verdicts for variations (all when none are named) and both sides, as JSON-ready values."""
     situation = Situation.of(client, date, room)
-    chosen = list(variations()) if variation_ids is None else [find_variation(name) for name in variation_ids]
+    library = situation.library
+    chosen = list(library.variations()) if variation_ids is None else [library.variation(v) for v in variation_ids]
     return {
         "date": date.isoformat(),
         "variations": [

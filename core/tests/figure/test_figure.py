@@ -17,10 +17,9 @@ from asketa_core import (
     describe,
     figure,
     outward_view,
-    variation,
-    variations,
 )
 from asketa_core.figure.skeleton import skeleton_of
+from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client
 
 

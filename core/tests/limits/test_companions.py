@@ -15,10 +15,10 @@ from asketa_core import (
     Verdict,
     best_few,
     limits_on,
-    variation,
 )
 from asketa_core.clientfile import ClientFile, SlotValue
 from asketa_core.words.findings import findings_at
+from tests.library import variation
 from tests.strategies import ROOM, TODAY, client
 
 

@@ -6,8 +6,9 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, variation
+from asketa_core import NoGrid, Side, Situation, Verdict, limits_on
 from asketa_core.words.findings import findings_at
+from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, knee, pain
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation, variation, variations
+from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation
 from asketa_core.body.angles import femur_axes, hip_angles
 from asketa_core.body.closing import WORLD_FORWARD
 from asketa_core.body.measures import Body
@@ -18,6 +18,7 @@ from asketa_core.figure.figure import scene_of
 from asketa_core.poses.posture import NOT_MODELLED, Readout
 from asketa_core.poses.recipe import GroundLeg, Hands, KneelBase, KneelingLeg, PlantedLeg
 from asketa_core.poses.settle import settle_pose
+from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client, numbers, statures
 
 STIFF = {

@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Variation, variation, variations
+from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Variation
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body, Pregnancy
 from asketa_core.body.ranges import GroinPinch, Range, Ranges
@@ -16,6 +16,7 @@ from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_t
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
 from asketa_core.setup.grid import build_grid
+from tests.library import variation, variations
 from tests.strategies import ROOM, numbers, statures, turning_out
 
 

@@ -18,10 +18,10 @@ from asketa_core import (
     Variation,
     next_step,
     recently_operated,
-    variation,
 )
 from asketa_core.progress.responses import judge_response
 from asketa_core.progress.step import Action, Step, same_step
+from tests.library import LIBRARY, variation
 from tests.progress.test_responses import response
 from tests.strategies import ROOM, TODAY, client, hip, knee
 
@@ -58,7 +58,7 @@ class Ladder:
             }
             made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
             judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
-        return next_step(judged, self.screen, after_operation, tightens_on, TODAY)
+        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY)
 
 
 CALM: dict[str, Any] = {}

@@ -10,11 +10,12 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Verdict, best_few, parse, variation, variations
+from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Verdict, best_few, parse
 from asketa_core.clientfile import ClientFile, SlotValue
 from asketa_core.limits.model import Severity
 from asketa_core.setup.search import own_limits
 from asketa_core.words.findings import findings_at
+from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
 FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}

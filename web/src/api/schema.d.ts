@@ -273,6 +273,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library
+         * @description Every family with its rungs, without figures.
+         */
+        get: operations["library"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Words
+         * @description The cues and signs a variation may name.
+         */
+        get: operations["libraryWords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/families/{family_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Family
+         * @description A family's rungs drawn for a typical body.
+         */
+        get: operations["libraryFamily"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/library/families/{family_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Family For Client
+         * @description A family's rungs drawn for a client in this room, with today's verdicts.
+         */
+        get: operations["libraryFamilyForClient"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/variations/{variation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Variation
+         * @description One variation in full, drawn for a typical body.
+         */
+        get: operations["libraryVariation"];
+        /**
+         * Change Variation
+         * @description A new version; 409 when the version it was made on no longer stands.
+         */
+        put: operations["changeVariation"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/library/variations/{variation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Variation For Client
+         * @description One variation in full, drawn for a client in this room.
+         */
+        get: operations["libraryVariationForClient"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/variations/{variation_id}/closers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Closers
+         * @description Records often met, tried on a variation.
+         */
+        get: operations["usualClosers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/variations/{variation_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Variation Versions
+         * @description Every version of one of the practice's own variations.
+         */
+        get: operations["variationVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/variations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Variation
+         * @description A new variation of the practice's own from a file: an adjusted copy, or one brought in.
+         */
+        post: operations["addVariation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/library/variations/{variation_id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire Variation
+         * @description Put a variation of the practice's own away; saving any version brings it back.
+         */
+        post: operations["retireVariation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/room": {
         parameters: {
             query?: never;
@@ -1197,6 +1401,321 @@ export interface components {
             /** Seat Height Cm */
             seat_height_cm: number;
         };
+        /**
+         * OwnTrouble
+         * @description A stored variation the product can no longer read, and why.
+         */
+        OwnTrouble: {
+            /** Variation */
+            variation: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Message */
+            message: string;
+        };
+        /** RetiredLine */
+        RetiredLine: {
+            /** Variation */
+            variation: string;
+            /** Name */
+            name: string;
+            /** Family Name */
+            family_name: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * RungLine
+         * @description One rung in the list. ``props`` names the kinds it may use, for the search.
+         */
+        RungLine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+            /** Own */
+            own: boolean;
+            /** Props */
+            props: string[];
+        };
+        /** ShelfFamily */
+        ShelfFamily: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Sanskrit */
+            sanskrit: string;
+            /** About */
+            about: string;
+            /** Purposes */
+            purposes: string[];
+            /** Positions */
+            positions: ("chair" | "standing" | "floor_sitting" | "kneeling" | "lying" | "side_lying")[];
+            /** Rungs */
+            rungs: components["schemas"]["RungLine"][];
+        };
+        /** ShelfOut */
+        ShelfOut: {
+            /** Families */
+            families: components["schemas"]["ShelfFamily"][];
+            /** Troubles */
+            troubles: components["schemas"]["OwnTrouble"][];
+            /** Retired */
+            retired: components["schemas"]["RetiredLine"][];
+        };
+        /**
+         * CodeWords
+         * @description A code of the catalogue and what it says.
+         */
+        CodeWords: {
+            /** Code */
+            code: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * WordsOut
+         * @description The catalogue a variation's words are chosen from.
+         */
+        WordsOut: {
+            /** Cues */
+            cues: components["schemas"]["CodeWords"][];
+            /** Watch */
+            watch: components["schemas"]["CodeWords"][];
+        };
+        /** FamilyCards */
+        FamilyCards: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Sanskrit */
+            sanskrit: string;
+            /** About */
+            about: string;
+            /** Purposes */
+            purposes: string[];
+            /** Shared */
+            shared: boolean;
+            /** Stature Cm */
+            stature_cm: number;
+            /** Rungs */
+            rungs: components["schemas"]["RungCard"][];
+        };
+        /**
+         * RungCard
+         * @description One rung as it looks for a body. Verdict and reason only where the body is a client's.
+         */
+        RungCard: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+            /** Own */
+            own: boolean;
+            /** Figure */
+            figure: string | null;
+            /** Line */
+            line: string;
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Verdict
+         * @enum {string}
+         */
+        Verdict: "clear" | "with_setup" | "check_first" | "leave_out";
+        /** Drawing */
+        Drawing: {
+            view: components["schemas"]["View"];
+            /** Figure */
+            figure: string;
+        };
+        /**
+         * OwnMark
+         * @description Which version of a practice's own variation this is.
+         */
+        OwnMark: {
+            /** Number */
+            number: number;
+            /** After */
+            after: string | null;
+            /**
+             * Saved On
+             * Format: date
+             */
+            saved_on: string;
+            /** Saved By */
+            saved_by: string;
+            /** Retired */
+            retired: boolean;
+        };
+        /** RecipeLine */
+        RecipeLine: {
+            /** About */
+            about: string;
+            /** Words */
+            words: string;
+        };
+        /** SlotLine */
+        SlotLine: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Words */
+            words: string;
+            /** Less Support */
+            less_support: string;
+        };
+        /** StepName */
+        StepName: {
+            /** Id */
+            id: string;
+            /** Short */
+            short: string;
+        };
+        /**
+         * VariationOut
+         * @description One variation in full, drawn for a body.
+         */
+        VariationOut: {
+            /** Id */
+            id: string;
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** Purposes */
+            purposes: string[];
+            /** Name */
+            name: string;
+            /** Sanskrit */
+            sanskrit: string;
+            /** Short */
+            short: string;
+            /** Shared */
+            shared: boolean;
+            side: components["schemas"]["Side"];
+            /**
+             * Seen From
+             * @enum {string}
+             */
+            seen_from: "side" | "behind" | "above";
+            /** Stature Cm */
+            stature_cm: number;
+            /** Hold */
+            hold: string;
+            /** Recipe */
+            recipe: components["schemas"]["RecipeLine"][];
+            /** Slots */
+            slots: components["schemas"]["SlotLine"][];
+            /** Cues */
+            cues: string[];
+            /** Watch */
+            watch: string[];
+            /** Tests */
+            tests: string[];
+            /** Counter */
+            counter: string[];
+            step_back: components["schemas"]["StepName"] | null;
+            step_forward: components["schemas"]["StepName"] | null;
+            /** Line */
+            line: string;
+            /** Fetch */
+            fetch: string[];
+            /** No Stack */
+            no_stack: string | null;
+            /** Figure Words */
+            figure_words: string;
+            /** Drawings */
+            drawings: components["schemas"]["Drawing"][];
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Reasons */
+            reasons: string[];
+            own: components["schemas"]["OwnMark"] | null;
+            /** File */
+            file: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * View
+         * @description Where the figure is seen from. ``SIDE_LEFT`` looks from the client's left, who then faces left.
+         * @enum {string}
+         */
+        View: "side_left" | "side_right" | "front" | "behind" | "above";
+        /** SavedOut */
+        SavedOut: {
+            /** Id */
+            id: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * ChangeIn
+         * @description An edit made on version ``number``.
+         */
+        ChangeIn: {
+            /** Number */
+            number: number;
+            /** File */
+            file: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * CloserOut
+         * @description What one often-met record does to a variation.
+         */
+        CloserOut: {
+            /** Name */
+            name: string;
+            /**
+             * Leg
+             * @enum {string}
+             */
+            leg: "" | "worked" | "other";
+            verdict: components["schemas"]["Verdict"];
+            /** Reason */
+            reason: string;
+        };
+        /** VersionOut */
+        VersionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /**
+             * Saved On
+             * Format: date
+             */
+            saved_on: string;
+            /** Saved By */
+            saved_by: string;
+            /** Retired */
+            retired: boolean;
+            /** File */
+            file: {
+                [key: string]: unknown;
+            };
+        };
+        /** RetireIn */
+        RetireIn: {
+            /** Number */
+            number: number;
+        };
         /** PropOut */
         PropOut: {
             /**
@@ -1347,11 +1866,6 @@ export interface components {
             /** Dose S */
             dose_s: number;
         };
-        /**
-         * Verdict
-         * @enum {string}
-         */
-        Verdict: "clear" | "with_setup" | "check_first" | "leave_out";
         /**
          * AxisOut
          * @description One slot and what this room offers for it, in order.
@@ -2371,6 +2885,280 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TapeOut"];
+                };
+            };
+        };
+    };
+    library: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+        };
+    };
+    libraryWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"];
+                };
+            };
+        };
+    };
+    libraryFamily: {
+        parameters: {
+            query?: {
+                side?: "left" | "right";
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                family_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyCards"];
+                };
+            };
+        };
+    };
+    libraryFamilyForClient: {
+        parameters: {
+            query?: {
+                side?: "left" | "right";
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                family_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyCards"];
+                };
+            };
+        };
+    };
+    libraryVariation: {
+        parameters: {
+            query?: {
+                side?: "left" | "right";
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariationOut"];
+                };
+            };
+        };
+    };
+    changeVariation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOut"];
+                };
+            };
+        };
+    };
+    libraryVariationForClient: {
+        parameters: {
+            query?: {
+                side?: "left" | "right";
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariationOut"];
+                };
+            };
+        };
+    };
+    usualClosers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloserOut"][];
+                };
+            };
+        };
+    };
+    variationVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"][];
+                };
+            };
+        };
+    };
+    addVariation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOut"];
+                };
+            };
+        };
+    };
+    retireVariation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                variation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetireIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOut"];
                 };
             };
         };

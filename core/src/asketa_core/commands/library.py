@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from asketa_core.poses.library import families
+from asketa_core.poses.library import standard_library
 
 
 def run_library() -> dict[str, Any]:
@@ -18,6 +18,6 @@ def run_library() -> dict[str, Any]:
                 "side_means": family.side_means,
                 "variations": [rung.model_dump(mode="json", by_alias=True) for rung in family.variations],
             }
-            for family in families().values()
+            for family in standard_library().families.values()
         ]
     }

@@ -12,7 +12,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
-from asketa_core.poses.library import Variation, variation
+from asketa_core.poses.library import Variation, standard_library
 from asketa_core.poses.posture import NOT_MODELLED, Posture, unit_of
 from asketa_core.poses.recipe import NumberSlot, ShareOfRange, StackSlot
 from asketa_core.poses.settle import settle_pose
@@ -50,7 +50,7 @@ class PostureRequest(Record):
 def run_posture(request: PostureRequest) -> dict[str, Any]:
     """Settle one posture. Read-outs carry the value at the middle of the ranges, the lowest and highest
     over low, middle and high ranges, and the error."""
-    rung = variation(request.variation)
+    rung = standard_library().variation(request.variation)
     body = Body(request.body.stature_cm, request.body.weight_kg, request.body.measured)
     ranges = _ranges(request)
     posture = settle_pose(rung, request.side, body, ranges, _setup(rung, request, body, ranges))

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from asketa_core.body.measures import Body
 from asketa_core.clientfile import SlotValue
 from asketa_core.figure.limbs import Limb
+from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
 from asketa_core.figure.svg import View, render
@@ -167,10 +168,17 @@ def describe(screened: Screened, index: int) -> str:
 
 
 def figure(
-    screened: Screened, body: Body, room: Room, index: int, view: View, labels: bool = True, foot: str | None = None
+    screened: Screened,
+    body: Body,
+    room: Room,
+    index: int,
+    view: View,
+    labels: bool = True,
+    foot: str | None = None,
+    light: Light | None = None,
 ) -> str:
     """SVG of one set-up seen from one side."""
-    return render(scene_of(screened, body, room, index, foot), view, describe(screened, index), labels)
+    return render(scene_of(screened, body, room, index, foot), view, describe(screened, index), labels, light)
 
 
 def outward_view(side: Side) -> View:

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from html import escape
 
 from asketa_core.figure.figure import figure, lane_view
-from asketa_core.poses.library import Variation, variations
+from asketa_core.poses.library import Variation
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
@@ -21,7 +21,7 @@ _OPENING = re.compile(r'<svg xmlns="[^"]+" viewBox="([^"]+)"')
 
 def contact_sheets(situation: Situation, side: Side = Side.LEFT) -> Iterator[str]:
     """Every variation for one body as SVG pages, in the library's order."""
-    every, size = list(variations()), COLUMNS * ROWS
+    every, size = list(situation.library.variations()), COLUMNS * ROWS
     for start in range(0, len(every), size):
         yield _page(situation, every[start : start + size], side)
 

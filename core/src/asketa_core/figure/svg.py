@@ -1,7 +1,6 @@
 """Projection of a scene to SVG: one renderer for every view.
 
-Colours are CSS custom properties (``--fig-…``) with the printed palette as fallback, so that the page
-decides about day, dim room and print. Shapes are drawn far to near by mean depth.
+Colours are those of a palette, or CSS custom properties that leave the choice to the page. Shapes are drawn far to near by mean depth.
 """
 
 from __future__ import annotations
@@ -16,6 +15,7 @@ import numpy as np
 from scipy.interpolate import PchipInterpolator
 from scipy.spatial import ConvexHull
 
+from asketa_core.figure.palette import Light, Paint, paint_for
 from asketa_core.figure.scene import Box, Capsule, HeightMark, Prism, Scene, Trunk
 from asketa_core.units import Array, Side
 
@@ -29,6 +29,7 @@ class View(StrEnum):
 
     SIDE_LEFT = "side_left"
     SIDE_RIGHT = "side_right"
+    FRONT = "front"
     BEHIND = "behind"
     ABOVE = "above"
 
@@ -36,31 +37,11 @@ class View(StrEnum):
 _PROJECTIONS: dict[View, tuple[Callable[[Array], Array], Callable[[Array], Array]]] = {
     View.SIDE_LEFT: (lambda p: np.stack([-p[..., 0], -p[..., 2]], -1), lambda p: p[..., 1]),
     View.SIDE_RIGHT: (lambda p: np.stack([p[..., 0], -p[..., 2]], -1), lambda p: -p[..., 1]),
+    View.FRONT: (lambda p: np.stack([p[..., 1], -p[..., 2]], -1), lambda p: p[..., 0]),
     View.BEHIND: (lambda p: np.stack([-p[..., 1], -p[..., 2]], -1), lambda p: -p[..., 0]),
     View.ABOVE: (lambda p: np.stack([-p[..., 1], -p[..., 0]], -1), lambda p: p[..., 2]),
 }
 """World → page (right, down) and world → nearness, for each view."""
-
-_FALLBACK = {
-    "ground": "#FBF8F1",
-    "left": "#1E6F75",
-    "right": "#7B4B84",
-    "near": "#44525B",
-    "mid": "#5B6870",
-    "far": "#B4B9B8",
-    "wood": "#CDA878",
-    "wood-edge": "#A9834F",
-    "felt": "#9DB0AA",
-    "felt-edge": "#6F857E",
-    "cotton": "#C48A78",
-    "cotton-edge": "#9C6553",
-    "line": "#8F8A7C",
-    "ink": "#27343C",
-}
-
-
-def _paint(name: str) -> str:
-    return f"var(--fig-{name},{_FALLBACK[name]})"
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,12 +87,12 @@ def _capsule_outline(start: Array, end: Array, radius_start: float, radius_end: 
     )
 
 
-def _capsule_shape(capsule: Capsule, view: View, tone: str) -> _Shape:
+def _capsule_shape(capsule: Capsule, view: View, tone: str, paint: Paint) -> _Shape:
     flat, near = _PROJECTIONS[view]
     start, end = flat(capsule.start), flat(capsule.end)
     outline = _capsule_outline(start, end, capsule.radius_start_cm, capsule.radius_end_cm)
     markup = (
-        f'<path d="{outline}" fill="{_paint(tone)}" stroke="{_paint("ground")}" '
+        f'<path d="{outline}" fill="{paint(tone)}" stroke="{paint("ground")}" '
         'stroke-width="0.9" stroke-linejoin="round"/>'
     )
     reach = max(capsule.radius_start_cm, capsule.radius_end_cm)
@@ -119,7 +100,7 @@ def _capsule_shape(capsule: Capsule, view: View, tone: str) -> _Shape:
     return _Shape(float((near(capsule.start) + near(capsule.end)) / 2), markup, bounds)
 
 
-def _trunk_shape(trunk: Trunk, view: View) -> _Shape:
+def _trunk_shape(trunk: Trunk, view: View, paint: Paint) -> _Shape:
     """Hulls of neighbouring rings; a seam around all of them first, so that inside none shows."""
     flat, near = _PROJECTIONS[view]
     angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
@@ -132,9 +113,9 @@ def _trunk_shape(trunk: Trunk, view: View) -> _Shape:
     smooth = _smooth(np.stack(rings))
     hulls = [_hull(np.concatenate([lower, upper])) for lower, upper in pairwise(smooth)]
     d = "".join(_path(hull) for hull in hulls)
-    tone = _paint("mid")
+    tone = paint("mid")
     markup = (
-        f'<path d="{d}" fill="{_paint("ground")}" stroke="{_paint("ground")}" stroke-width="1.8"/>'
+        f'<path d="{d}" fill="{paint("ground")}" stroke="{paint("ground")}" stroke-width="1.8"/>'
         f'<path d="{d}" fill="{tone}" stroke="{tone}" stroke-width="0.6" stroke-linejoin="round"/>'
     )
     return _Shape(float(near(trunk.centres).mean()), markup, np.concatenate(hulls))
@@ -146,11 +127,11 @@ def _smooth(rings: Array) -> Array:
     return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
 
 
-def _box_shape(box: Box, view: View) -> _Shape:
+def _box_shape(box: Box, view: View, paint: Paint) -> _Shape:
     flat, near = _PROJECTIONS[view]
     corners = flat(np.stack([box.low, box.high]))
     (x0, y0), (x1, y1) = corners.min(axis=0), corners.max(axis=0)
-    fill, edge = _paint(box.material), _paint(f"{box.material}-edge")
+    fill, edge = paint(box.material), paint(f"{box.material}-edge")
     faded = ' opacity="0.45"' if box.see_through else ""
     parts = [
         f'<rect x="{_number(x0)}" y="{_number(y0)}" width="{_number(x1 - x0)}" height="{_number(y1 - y0)}" '
@@ -167,7 +148,7 @@ def _box_shape(box: Box, view: View) -> _Shape:
     return _Shape(float(near(centre)), "".join(parts), corners)
 
 
-def _prism_shape(prism: Prism, view: View) -> _Shape:
+def _prism_shape(prism: Prism, view: View, paint: Paint) -> _Shape:
     flat, near = _PROJECTIONS[view]
     corners = np.concatenate(
         [
@@ -177,7 +158,7 @@ def _prism_shape(prism: Prism, view: View) -> _Shape:
     )
     outline = _hull(flat(corners))
     markup = (
-        f'<path d="{_path(outline)}" fill="{_paint(prism.material)}" stroke="{_paint(f"{prism.material}-edge")}" '
+        f'<path d="{_path(outline)}" fill="{paint(prism.material)}" stroke="{paint(f"{prism.material}-edge")}" '
         'stroke-width="0.6" stroke-linejoin="round"/>'
     )
     return _Shape(float(near(corners).mean()), markup, outline)
@@ -193,16 +174,18 @@ def _tone(capsule: Capsule, view: View) -> str:
     return "mid" if capsule.part == "head" else "near"
 
 
-def render(scene: Scene, view: View, description: str, labels: bool = True) -> str:
+def render(scene: Scene, view: View, description: str, labels: bool = True, light: Light | None = None) -> str:
     """One view of a scene as a standalone ``<svg>``; one unit is one centimetre.
 
-    ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props.
+    ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props. Without a
+    ``light`` the page decides about the colours.
     """
+    paint = paint_for(light)
     flat, _ = _PROJECTIONS[view]
-    shapes = [_box_shape(box, view) for box in scene.boxes]
-    shapes += [_prism_shape(prism, view) for prism in scene.prisms]
-    shapes.append(_trunk_shape(scene.trunk, view))
-    shapes += [_capsule_shape(capsule, view, _tone(capsule, view)) for capsule in scene.capsules]
+    shapes = [_box_shape(box, view, paint) for box in scene.boxes]
+    shapes += [_prism_shape(prism, view, paint) for prism in scene.prisms]
+    shapes.append(_trunk_shape(scene.trunk, view, paint))
+    shapes += [_capsule_shape(capsule, view, _tone(capsule, view), paint) for capsule in scene.capsules]
     shapes.sort(key=lambda shape: shape.nearness)
     points = np.concatenate([shape.points for shape in shapes])
     low, high = points.min(axis=0) - MARGIN_CM, points.max(axis=0) + MARGIN_CM
@@ -210,12 +193,12 @@ def render(scene: Scene, view: View, description: str, labels: bool = True) -> s
     if view is not View.ABOVE:
         body.insert(
             0,
-            f'<path d="M{_number(low[0])} 0H{_number(high[0])}" stroke="{_paint("line")}" stroke-width="0.8"/>',
+            f'<path d="M{_number(low[0])} 0H{_number(high[0])}" stroke="{paint("line")}" stroke-width="0.8"/>',
         )
         high[1] = max(high[1], 3.0)
         if labels:
             centre = (low[0] + high[0]) / 2
-            body += [_label(mark, flat(mark.at), bool(flat(mark.at)[0] >= centre)) for mark in scene.marks]
+            body += [_label(mark, flat(mark.at), bool(flat(mark.at)[0] >= centre), paint) for mark in scene.marks]
             low[0], high[0] = low[0] - 9, high[0] + 9
     width, height = high - low
     return (
@@ -224,11 +207,11 @@ def render(scene: Scene, view: View, description: str, labels: bool = True) -> s
     )
 
 
-def _label(mark: HeightMark, at: Array, outward: bool) -> str:
+def _label(mark: HeightMark, at: Array, outward: bool, paint: Paint) -> str:
     x, anchor = at[0], "middle"
     if mark.beside:
         x, anchor = (x + 1.5, "start") if outward else (x - 1.5, "end")
     return (
         f'<text x="{_number(x)}" y="{_number(at[1] + 2)}" font-size="6" text-anchor="{anchor}" '
-        f'fill="{_paint("ink")}" font-family="inherit">{mark.height_cm:.0f}</text>'
+        f'fill="{paint("ink")}" font-family="inherit">{mark.height_cm:.0f}</text>'
     )

@@ -6,9 +6,10 @@ The grammar of the files is described in ``data/poses/README.md``.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from functools import cache, cached_property
 from pathlib import Path
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
@@ -75,6 +76,8 @@ class Variation(Record):
     recipe: Recipe
     hold: Hold
     cues: tuple[str, ...]
+    own_cues: tuple[Annotated[str, Field(min_length=1, max_length=160)], ...] = ()
+    """A practice's own words, said after the cues of the catalogue."""
     watch: tuple[str, ...]
     counter: tuple[Counter, ...]
     seen_from: Literal["side", "behind", "above"] = "side"
@@ -187,30 +190,41 @@ def read_family(path: Path) -> Family:
     return parse_family(read_yaml(path), path.name)
 
 
+@dataclass(frozen=True)
+class Library:
+    """Families by id with their rungs in order, and variations no longer offered that records still name."""
+
+    families: Mapping[str, Family]
+    retired: Mapping[str, Variation] = field(default_factory=dict)
+
+    def variations(self) -> Iterator[Variation]:
+        for family in self.families.values():
+            yield from family.variations
+
+    @cached_property
+    def _by_id(self) -> dict[str, Variation]:
+        return {**self.retired, **{variation.id: variation for variation in self.variations()}}
+
+    def variation(self, variation_id: str) -> Variation:
+        """One variation by its full id ``family.rung``; ``InputError`` when there is none."""
+        found = self._by_id.get(variation_id)
+        if found is None:
+            raise InputError("variation", "no variation has this id.", "Ask `library` for the list.")
+        return found
+
+    def knows(self, variation_id: str) -> bool:
+        return variation_id in self._by_id
+
+
 @cache
-def families() -> dict[str, Family]:
-    """Every family by id, steps checked."""
-    found = {family.family: family for family in map(read_family, sorted(POSES.glob("*.yaml")))}
-    ids = {variation.id for family in found.values() for variation in family.variations}
-    for family in found.values():
-        for variation in family.variations:
-            for target in (variation.step_back, variation.step_forward):
-                if target is not None and target not in ids:
-                    raise DataError(f"{family.family}.yaml", variation.id, f"steps to unknown '{target}'")
-    return found
-
-
-def variations() -> Iterator[Variation]:
-    for family in families().values():
-        yield from family.variations
-
-
-def variation(variation_id: str) -> Variation:
-    """One variation by its full id ``family.rung``; ``InputError`` when there is none."""
-    for candidate in variations():
-        if candidate.id == variation_id:
-            return candidate
-    raise InputError("variation", "no variation has this id.", "Ask `library` for the list.")
+def standard_library() -> Library:
+    """The library that ships with the product, steps checked."""
+    library = Library({family.family: family for family in map(read_family, sorted(POSES.glob("*.yaml")))})
+    for variation in library.variations():
+        for target in (variation.step_back, variation.step_forward):
+            if target is not None and not library.knows(target):
+                raise DataError(f"{variation.family}.yaml", variation.id, f"steps to unknown '{target}'")
+    return library
 
 
 FILLED_IN = ("family", "shared")

@@ -15,7 +15,7 @@ from enum import StrEnum
 
 from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Response, SlotValue
 from asketa_core.limits import bones
-from asketa_core.poses.library import Variation, variation
+from asketa_core.poses.library import Library, Variation
 from asketa_core.progress.responses import Judged, Tolerance, is_expecting
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened
@@ -121,6 +121,7 @@ def same_step(a: Step, b: Step) -> bool:
 
 def next_step(
     judged: Sequence[Judged],
+    library: Library,
     screen_of: ScreenOf,
     after_operation: bool,
     tightens_on: dt.date | None,
@@ -138,7 +139,7 @@ def next_step(
     here = step_of(last.response)
     answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
     if last.tolerance is Tolerance.FLARE:
-        return _after_flare(judged, answered, here, screen_of)
+        return _after_flare(judged, answered, here, library, screen_of)
     if last.tolerance is Tolerance.PENDING:
         return _decision(Action.STAY, "stay_pending", here, here, judged)
     if last.tolerance is Tolerance.WATCH:
@@ -152,7 +153,7 @@ def next_step(
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=f"{tightens_on:%-d %B}")
-    return _offer(judged, here, screen_of, calm, keep_range)
+    return _offer(judged, here, library, screen_of, calm, keep_range)
 
 
 def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
@@ -165,7 +166,9 @@ def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
     return count
 
 
-def _after_flare(judged: Sequence[Judged], answered: Sequence[Judged], here: Step, screen_of: ScreenOf) -> Decision:
+def _after_flare(
+    judged: Sequence[Judged], answered: Sequence[Judged], here: Step, library: Library, screen_of: ScreenOf
+) -> Decision:
     recent_dates = sorted({j.response.date for j in answered})[-FLARE_WINDOW_SESSIONS:]
     flares = {
         j.response.date
@@ -174,19 +177,21 @@ def _after_flare(judged: Sequence[Judged], answered: Sequence[Judged], here: Ste
     }
     if len(flares) >= FLARES_TO_LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
-    back = step_back_from(here.variation, here.setup, screen_of)
+    back = step_back_from(library, here.variation, here.setup, screen_of)
     why = why_words(judged[-1])
     if back is None:
         return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
-    name = variation(back.variation).short
+    name = library.variation(back.variation).short
     return _decision(Action.STEP_BACK, "step_back", back, here, judged, why=why, variation=name)
 
 
-def step_back_from(variation_id: str, setup: Mapping[str, SlotValue], screen_of: ScreenOf) -> Step | None:
+def step_back_from(
+    library: Library, variation_id: str, setup: Mapping[str, SlotValue], screen_of: ScreenOf
+) -> Step | None:
     """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
-    target = variation(variation_id).step_back
+    target = library.variation(variation_id).step_back
     while target is not None:
-        candidate = variation(target)
+        candidate = library.variation(target)
         screened = screen_of(candidate, setup)
         if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
             return Step(target, screened.grid.setup(screened.best), candidate.hold.start_s)
@@ -194,9 +199,11 @@ def step_back_from(variation_id: str, setup: Mapping[str, SlotValue], screen_of:
     return None
 
 
-def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int, keep_range: bool) -> Decision:
+def _offer(
+    judged: Sequence[Judged], here: Step, library: Library, screen_of: ScreenOf, calm: int, keep_range: bool
+) -> Decision:
     """One change, the smallest first, each only if today's limits allow it."""
-    rung = variation(here.variation)
+    rung = library.variation(here.variation)
     screened = screen_of(rung, here.setup)
     if isinstance(screened, NoGrid):
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
@@ -216,7 +223,7 @@ def _offer(judged: Sequence[Judged], here: Step, screen_of: ScreenOf, calm: int,
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
     if rung.step_forward is None:
         return _decision(Action.STAY, "top", here, here, judged, count=calm)
-    onward = variation(rung.step_forward)
+    onward = library.variation(rung.step_forward)
     ahead = screen_of(onward, here.setup)
     if isinstance(ahead, NoGrid) or not ahead.allowed(ahead.best) or ahead.totals.cautions[ahead.best]:
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)

@@ -99,20 +99,30 @@ class Grid:
         return np.asarray(np.abs(self.indices - np.asarray(wanted, dtype=np.int32)).sum(axis=1), dtype=np.float64)
 
 
-def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | None:
+@dataclass(frozen=True, slots=True)
+class NoGrid:
+    """A slot this room has nothing for: the heights asked for, and the nearest it can build (both may be ``None``)."""
+
+    slot: str
+    label: str
+    wanted_cm: tuple[float, float] | None = None
+    nearest_cm: float | None = None
+
+
+def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | NoGrid:
     stacks = buildable(
         room, Use(slot.use), slot.base == "chair", slot.kinds, slot.faces, slot.max_layers, slot.apart_cm
     )
     if slot.required:
         stacks = [stack for stack in stacks if stack.layers]
+    low, high = slot.between_cm or (-np.inf, np.inf)
     if slot.base == "chair":
         level = body.level_seat_cm
-        stacks = [s for s in stacks if abs(s.height_cm - level) <= SEAT_BAND_CM]
-    if slot.between_cm is not None:
-        low, high = slot.between_cm
-        stacks = [s for s in stacks if low <= s.height_cm <= high]
+        low, high = max(low, level - SEAT_BAND_CM), min(high, level + SEAT_BAND_CM)
+    built, stacks = stacks, [stack for stack in stacks if low <= stack.height_cm <= high]
     if not stacks:
-        return None
+        missed = min((s.height_cm for s in built), key=lambda cm: max(low - cm, cm - high), default=None)
+        return NoGrid(name, slot.label, (low, high) if np.isfinite(low) else None, missed)
     plain = 0
     if not isinstance(slot.plain, str):
         plain = min(range(len(stacks)), key=lambda i: abs(stacks[i].height_cm - float(slot.plain)))
@@ -135,21 +145,13 @@ def _number_axis(name: str, slot: NumberSlot, ranges: Ranges, side: Side) -> Axi
     return Axis(name, slot, numbers, plain=int(np.argmin(np.abs(numbers - wanted))))
 
 
-@dataclass(frozen=True, slots=True)
-class NoGrid:
-    """A slot this room has nothing for."""
-
-    slot: str
-    label: str
-
-
-def build_grid(
+def grid_axes(
     variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str]
-) -> Grid | NoGrid:
-    """Every set-up of a variation for one side that the room can build."""
+) -> list[Axis] | NoGrid:
+    """What each slot may be in this room, for this body."""
     axes: list[Axis] = []
     for name, slot in variation.setup_slots.items():
-        axis: Axis | None
+        axis: Axis | NoGrid
         if isinstance(slot, StackSlot):
             axis = _stack_axis(name, slot, room, body)
         elif isinstance(slot, NumberSlot):
@@ -159,11 +161,25 @@ def build_grid(
             options = slot.options
             chosen = choices.get(name, slot.plain)
             axis = Axis(name, slot, np.zeros(len(options)), options=options, plain=options.index(chosen))
-        if axis is None:
-            return NoGrid(name, slot.label)
+        if isinstance(axis, NoGrid):
+            return axis
         axes.append(axis)
-    # Choices change no geometry: they stay at their plain value here and are set afterwards.
-    lengths = [1 if axis.options else len(axis.numbers) for axis in axes]
+    return axes
+
+
+def lengths_of(axes: Sequence[Axis]) -> list[int]:
+    """How many values of each axis are tried. Choices change no geometry: they stay plain and are set afterwards."""
+    return [1 if axis.options else len(axis.numbers) for axis in axes]
+
+
+def build_grid(
+    variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str]
+) -> Grid | NoGrid:
+    """Every set-up of a variation for one side that the room can build."""
+    axes = grid_axes(variation, side, body, ranges, room, choices)
+    if isinstance(axes, NoGrid):
+        return axes
+    lengths = lengths_of(axes)
     indices: Indices = np.indices(lengths, dtype=np.int32).reshape(len(axes), int(np.prod(lengths))).T.copy()
     for k, axis in enumerate(axes):
         if axis.options:

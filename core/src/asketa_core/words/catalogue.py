@@ -37,6 +37,11 @@ def say(section: str, code: str, *parts: str, **params: object) -> str:
         raise DataError("en.yaml", f"{section}.{code}", f"the sentence needs {error}") from error
 
 
+def catalogue_words(section: str) -> dict[str, str]:
+    """Every sentence of a plain section by its code."""
+    return {code: str(words) for code, words in texts()[section].items()}
+
+
 def sentence_case(text: str) -> str:
     return text[:1].upper() + text[1:]
 

@@ -12,6 +12,17 @@ from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.words.catalogue import lookup, say, texts
 
+_PLACE_WORDS = ("Under", "Between", "Behind")
+
+
+def says_where(label: str) -> bool:
+    """Whether a slot's label says where a stack lies ('Under the knee'); others name the thing itself ('Seat')."""
+    return label.split(" ", maxsplit=1)[0] in _PLACE_WORDS
+
+
+def in_sentence(label: str) -> str:
+    return label[:1].lower() + label[1:]
+
 
 def layer_words(layer: Layer) -> str:
     kind, way = layer.kind, layer.way

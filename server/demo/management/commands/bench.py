@@ -17,7 +17,7 @@ from django.core.management.base import BaseCommand, CommandError
 from django.test import Client as Browser
 from django_scopes import scopes_disabled
 
-from asketa_core import SIDES, NoGrid, variations
+from asketa_core import SIDES, NoGrid
 from clients.models import Client
 from engine.answers import Today
 from practices.models import Membership
@@ -54,7 +54,7 @@ class Command(BaseCommand):
     def _report(self, today: Today, browser: Browser, address: str) -> None:
         def screen_everything() -> int:
             size = 0
-            for rung in variations():
+            for rung in today.library.variations():
                 for side in SIDES:
                     found = today.situation.screen(rung, side)
                     size += 0 if isinstance(found, NoGrid) else found.grid.size
@@ -76,7 +76,7 @@ class Command(BaseCommand):
         tracemalloc.stop()
         ladder = "/ladders/figure_four"
         choose_cold, choose_warm = median_ms(cold(ladder)), median_ms(lambda: browser.get(address + ladder))
-        rungs = sum(1 for _ in variations())
+        rungs = sum(1 for _ in today.library.variations())
         lines = [
             ("variations × sides", f"{rungs} × {len(SIDES)}"),
             ("set-ups judged", f"{setups}"),

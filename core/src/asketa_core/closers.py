@@ -1,0 +1,101 @@
+"""What usually closes a variation: records as they are often met, tried on a typical body.
+
+Nothing is listed by hand: each record is turned into limits and every set-up a well-stocked room can build is
+judged with them, exactly as for a client.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from asketa_core.clientfile import ClientFile, parse
+from asketa_core.datafiles import DATA, Record, read_yaml
+from asketa_core.poses.library import Variation
+from asketa_core.props.kinds import generic_room
+from asketa_core.screening import Situation, detail_at
+from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.search import Verdict
+from asketa_core.units import SIDES, Side
+
+TYPICAL_STATURE_CM = 170.0
+_DAY = dt.date(2000, 6, 1)
+"""Any day: records are dated relative to it."""
+
+
+class TypicalRecord(Record):
+    """A record often met; ``sided`` ones are tried on either leg."""
+
+    name: str
+    sided: bool = False
+    pain_today: int | None = None
+    entry: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Closer:
+    """What one typical record does to a variation. ``leg`` is ``worked``, ``other`` or empty for records without a
+    side and shapes both legs share; ``reason`` is the first sentence of what closes it, or of what to mind."""
+
+    name: str
+    leg: str
+    verdict: Verdict
+    reason: str
+
+
+@cache
+def typical_records() -> tuple[TypicalRecord, ...]:
+    return TypeAdapter(tuple[TypicalRecord, ...]).validate_python(read_yaml(DATA / "limits" / "typical.yaml"))
+
+
+def usual_closers(variation: Variation) -> list[Closer]:
+    """Every typical record tried on a variation, the hardest verdict first."""
+    found = [_closer(variation, record, side) for record in typical_records() for side in _sides(variation, record)]
+    order = [Verdict.LEAVE_OUT, Verdict.CHECK_FIRST, Verdict.WITH_SETUP, Verdict.CLEAR]
+    return sorted(found, key=lambda closer: order.index(closer.verdict))
+
+
+def _sides(variation: Variation, record: TypicalRecord) -> tuple[Side, ...]:
+    """The legs a record is tried on, the left being the worked one."""
+    return SIDES if record.sided and not variation.shared else SIDES[:1]
+
+
+def _closer(variation: Variation, record: TypicalRecord, side: Side) -> Closer:
+    situation = _situation(record.name, side)
+    screened = situation.screen(variation, Side.LEFT)
+    if isinstance(screened, NoGrid):
+        return Closer(record.name, "", Verdict.LEAVE_OUT, "")
+    detail = detail_at(situation, screened, screened.shown)
+    minded = detail.closing or [finding.sentence for finding in detail.findings]
+    leg = "" if variation.shared or not record.sided else ("worked" if side is Side.LEFT else "other")
+    return Closer(record.name, leg, screened.verdict, minded[0] if minded else "")
+
+
+@cache
+def _situation(name: str, side: Side) -> Situation:
+    """A typical body with one record and no measures, in a well-stocked room."""
+    record = next(record for record in typical_records() if record.name == name)
+    entry = {"id": "typical", **_dated(record.entry), **({"side": side.value} if record.sided else {})}
+    raw: dict[str, Any] = {
+        "format": "asketa-client",
+        "version": 1,
+        "client": {"id": "nobody"},
+        "body": [{"quantity": "stature", "value": TYPICAL_STATURE_CM, "date": _DAY}],
+        "entries": [entry],
+    }
+    if record.pain_today is not None:
+        raw["daily"] = [{"entry_id": "typical", "date": _DAY, "pain_today": record.pain_today, "irritable": "no"}]
+    return Situation.of(parse(ClientFile, raw), _DAY, generic_room())
+
+
+def _dated(value: Any) -> Any:
+    """The same with every ``{days_ago: n}`` turned into a date."""
+    if isinstance(value, dict):
+        if set(value) == {"days_ago"}:
+            return _DAY - dt.timedelta(days=value["days_ago"])
+        return {key: _dated(each) for key, each in value.items()}
+    return [_dated(each) for each in value] if isinstance(value, list) else value

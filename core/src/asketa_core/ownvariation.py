@@ -1,0 +1,216 @@
+"""A practice's own variations: a rung copied, adjusted and kept as a file.
+
+The file (``asketa-variation``, schema in ``docs/schemas/variation.json``) holds one rung in full, in the
+grammar of the pose files, and says in which family and below which rung it stands. It may change
+figures, slots, dose and words; what limits speak of (flags, tests, ways in and out) it keeps from the rung it was
+copied from, so that no copy escapes a limit.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import ValidationError
+
+from asketa_core.clientfile import parse
+from asketa_core.closers import TYPICAL_STATURE_CM
+from asketa_core.datafiles import Record, place_of
+from asketa_core.errors import InputError
+from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Variation, family_schema
+from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, Recipe, ShareOfRange
+from asketa_core.screening import Situation, no_stack_words
+from asketa_core.setup.grid import NoGrid
+from asketa_core.units import Side
+from asketa_core.words.catalogue import texts
+
+FORMAT = "asketa-variation"
+OWN_PREFIX = "own_"
+MOST_SETUPS = 40_000
+"""A variation with more set-ups than this in a well-stocked room would keep everyone waiting."""
+
+
+class OwnFile(Record):
+    """One variation as a file. ``after`` is the full id of the rung it was copied from and stands below."""
+
+    format: Literal["asketa-variation"]
+    version: Literal[1]
+    family: str
+    after: str | None = None
+    variation: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class OwnVariation:
+    """A checked variation of a practice and the rung it stands below."""
+
+    rung: Variation
+    after: str | None
+
+    @property
+    def file(self) -> dict[str, Any]:
+        return file_of(self.rung, self.after)
+
+
+def own_schema() -> dict[str, Any]:
+    """JSON Schema of the file: a rung as in a family's file, complete in itself."""
+    schema = OwnFile.model_json_schema()
+    schema["$defs"] = family_schema()["$defs"]
+    # A family's rung may leave these to its family; a file that travels alone says them itself.
+    schema["$defs"]["Variation"]["required"] += INHERITED
+    schema["properties"]["variation"] = {"$ref": "#/$defs/Variation"}
+    return schema
+
+
+def file_of(rung: Variation, after: str | None) -> dict[str, Any]:
+    """A rung as a file: complete, whatever its family leaves to defaults."""
+    body = rung.model_dump(mode="json", by_alias=True, exclude={*FILLED_IN}, exclude_none=True)
+    body["id"] = rung.id.split(".", maxsplit=1)[1]
+    return {"format": FORMAT, "version": 1, "family": rung.family, "after": after, "variation": body}
+
+
+def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> OwnVariation:
+    """Check a file against the schema, the library and the engine; the rung is called ``family.key``.
+    ``settles=False`` leaves out the one slow check, for files that passed it before.
+
+    Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
+    nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
+    """
+    file = parse(OwnFile, raw)
+    family = library.families.get(file.family)
+    if family is None:
+        raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")
+    body = {**file.variation, "id": f"{family.family}.{key}", "family": family.family, "shared": family.shared}
+    for filled in FILLED_IN:
+        if filled in file.variation:
+            raise InputError(f"variation.{filled}", "this follows from the family.", "Leave it out.")
+    try:
+        rung = Variation.model_validate(body)
+    except ValidationError as error:
+        first = error.errors(include_input=False, include_url=False)[0]
+        raise InputError(
+            f"variation.{place_of(first['loc'])}", f"{first['msg']}.", "Correct it as the schema says."
+        ) from error
+    base = _base(file.after, family, library)
+    _check_words(rung)
+    _check_slots(rung)
+    _check_steps(rung, library)
+    if base is not None:
+        _check_kept(rung, base)
+    if settles:
+        _check_settles(rung)
+    return OwnVariation(rung, file.after if base is not None else None)
+
+
+def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Variation] = ()) -> Library:
+    """A library with a practice's own rungs, each below the rung it was copied from, else last."""
+    families: dict[str, Family] = dict(library.families)
+    for each in own:
+        family = families[each.rung.family]
+        rungs = list(family.variations)
+        at = next((k for k, rung in enumerate(rungs) if rung.id == each.after), len(rungs) - 1)
+        rungs.insert(at + 1, each.rung)
+        families[family.family] = family.model_copy(update={"variations": tuple(rungs)})
+    return Library(families, {**library.retired, **{rung.id: rung for rung in retired}})
+
+
+def _base(after: str | None, family: Family, library: Library) -> Variation | None:
+    if after is None:
+        return None
+    if not library.knows(after) or library.variation(after).family != family.family:
+        raise InputError("after", "this family has no such rung.", "Name a rung of the family, or leave it out.")
+    return library.variation(after)
+
+
+def _check_words(rung: Variation) -> None:
+    known: Mapping[str, Mapping[str, Any]] = texts()
+    for section, codes in (("cues", rung.cues), ("watch", rung.watch)):
+        for place, code in enumerate(codes):
+            if code not in known[section]:
+                raise InputError(
+                    f"variation.{section}.{place}", "there are no words for this code.",
+                    "Choose one of the catalogue; own words go under 'own_cues'.",
+                )  # fmt: skip
+    gates = {f"gate.{gate.code}" for gate in rung.gates}
+    for unknown in sorted(gates - set(known["limits"])):
+        raise InputError("variation.gates", f"there are no words for '{unknown}'.", "Use a test the library has.")
+
+
+def _check_slots(rung: Variation) -> None:
+    if rung.hold.start > rung.hold.to:
+        raise InputError("variation.hold", "the hold begins above its top.", "Give 'from' no higher than 'to'.")
+    for name, slot in rung.slots.items():
+        field = f"variation.slots.{name}"
+        if isinstance(slot, NumberSlot):
+            if slot.start > slot.to:
+                raise InputError(f"{field}.from", "the lowest value lies above the highest.", "Exchange them.")
+            if not isinstance(slot.plain, ShareOfRange) and not slot.start <= slot.plain <= slot.to:
+                raise InputError(
+                    f"{field}.plain", f"the usual value lies outside {slot.start:g}–{slot.to:g}.", "Choose one inside."
+                )
+        elif isinstance(slot, ChoiceSlot):
+            if slot.plain not in slot.options:
+                raise InputError(f"{field}.plain", "the usual choice is not among the options.", "Choose one of them.")
+            for option in slot.options:
+                if option not in texts()["choices"]:
+                    raise InputError(
+                        f"{field}.options", "there are no words for an option.", "Use one the library has."
+                    )
+        elif slot.between_cm is not None and slot.between_cm[0] > slot.between_cm[1]:
+            raise InputError(f"{field}.between_cm", "the lowest height lies above the highest.", "Exchange them.")
+
+
+def _check_steps(rung: Variation, library: Library) -> None:
+    for field in ("step_back", "step_forward"):
+        target = getattr(rung, field)
+        if target == rung.id or (target is not None and not library.knows(target)):
+            raise InputError(
+                f"variation.{field}", "this steps to no rung of the library.", "Name a full id, or leave it out."
+            )
+
+
+def _check_kept(rung: Variation, base: Variation) -> None:
+    """A copy keeps what limits speak of."""
+    own, copied = _marks(rung.recipe), _marks(base.recipe)
+    for who, flags in copied.items():
+        missing = sorted(flags - own[who])
+        if missing:
+            raise InputError(
+                f"variation.recipe.flags.{who}", f"the copied rung counts as {', '.join(missing)}; limits depend on it.",
+                "Keep it among the flags.",
+            )  # fmt: skip
+    if set(base.gates) - set(rung.gates):
+        raise InputError("variation.gates", "the copied rung has tests that come before it.", "Keep them.")
+    if set(base.recipe.way) - set(rung.recipe.way) or set(base.counter) - set(rung.counter):
+        raise InputError("variation.recipe.way", "the copied rung's ways in and out are screened too.", "Keep them.")
+
+
+def _marks(recipe: Recipe) -> dict[str, set[str]]:
+    flags = recipe.flags
+    return {
+        "worked": {*flags.worked, *flags.both},
+        "other": {*flags.other, *flags.both},
+        "overall": set(flags.overall),
+    }
+
+
+def _check_settles(rung: Variation) -> None:
+    """The engine must come to a posture in numbers, for a typical body in a well-stocked room."""
+    situation = Situation.of_nobody(TYPICAL_STATURE_CM)
+    if (tried := situation.combinations(rung, Side.LEFT)) > MOST_SETUPS:
+        raise InputError(
+            "variation.slots", f"these slots make {tried} set-ups to try; {MOST_SETUPS} is the most.",
+            "Use larger steps, fewer layers, heights further apart or fewer slots.",
+        )  # fmt: skip
+    screened = situation.screen(rung, Side.LEFT)
+    if isinstance(screened, NoGrid):
+        raise InputError(
+            f"variation.slots.{screened.slot}", no_stack_words(screened), "Allow more kinds, layers or heights."
+        )
+    for column in screened.pose.readouts.values():
+        if not np.isfinite(column.values).all():
+            raise InputError(
+                "variation.recipe", "the engine finds no posture for these figures.", "Change the figures."
+            )

@@ -1,0 +1,307 @@
+"""A variation's recipe, slots and dose in words: what the Library shows beside the figure."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from asketa_core.poses.library import Hold, Variation
+from asketa_core.poses.recipe import (
+    Base,
+    ChoiceSlot,
+    DroppedLeg,
+    FoldedLeg,
+    ForcedLeg,
+    FreeLeg,
+    GroundLeg,
+    KneelBase,
+    LegRule,
+    LiftFoot,
+    LongLeg,
+    NumberSlot,
+    PlantedLeg,
+    Scaled,
+    ShareOfRange,
+    SitBase,
+    Slot,
+    StandBase,
+    StrideBase,
+    TurnedInLeg,
+    Value,
+)
+from asketa_core.words.catalogue import listing, lookup, say, sentence_case
+from asketa_core.words.stacks import in_sentence, says_where
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of a recipe: of what it speaks and what it says."""
+
+    about: str
+    words: str
+
+
+def hold_words(hold: Hold) -> str:
+    """'30–60 s', '2 sets of 8–12 repetitions'."""
+    span = f"{hold.start}" if hold.start == hold.to else f"{hold.start}–{hold.to}"
+    words = say("recipe", "hold", hold.style, span=span)
+    return words if hold.sets == 1 else say("recipe", "hold", "sets", sets=hold.sets, words=words)
+
+
+def cue_words(variation: Variation) -> list[str]:
+    """Cues in order: those of the catalogue, then the practice's own."""
+    return [*(say("cues", cue) for cue in variation.cues), *variation.own_cues]
+
+
+def prop_words(kind: str) -> str:
+    return str(lookup("recipe", "prop", kind))
+
+
+def slot_words(slot: Slot) -> str:
+    """What may be set, within which bounds and where it starts."""
+    if isinstance(slot, ChoiceSlot):
+        return listing([str(lookup("choices", option)) for option in slot.options])
+    if isinstance(slot, NumberSlot):
+        unit = str(lookup("recipe", "unit", slot.type))
+        usual = (
+            f"{slot.plain:g}{unit}"
+            if not isinstance(slot.plain, ShareOfRange)
+            else say(
+                "recipe",
+                "slot",
+                "share",
+                percent=f"{slot.plain.percent:g}",
+                range=lookup("recipe", "range", slot.plain.of),
+            )
+        )
+        if slot.start == slot.to:
+            return f"{slot.start:g}{unit}"
+        return say(
+            "recipe",
+            "slot",
+            "number",
+            low=f"{slot.start:g}",
+            high=f"{slot.to:g}",
+            unit=unit,
+            step=f"{slot.step:g}",
+            usual=usual,
+        )
+    parts = [listing([prop_words(kind) for kind in slot.kinds])]
+    if slot.faces is not None:
+        parts.append(
+            listing(
+                [str(lookup("stacks", face)) if face in ("flat", "on_side", "on_end") else face for face in slot.faces]
+            )
+        )
+    parts.append(say("recipe", "slot", "layers" if slot.max_layers > 1 else "one_layer", most=slot.max_layers))
+    if slot.between_cm is not None:
+        parts.append(f"{slot.between_cm[0]:g}–{slot.between_cm[1]:g} cm")
+    if slot.required:
+        parts.append(say("recipe", "slot", "required"))
+    return (say("recipe", "slot", "on_chair") if slot.base == "chair" else "") + ", ".join(parts)
+
+
+def less_support_words(slot: Slot) -> str:
+    """Which way less help lies; empty where it makes no difference."""
+    return "" if slot.less_support == "none" else say("recipe", "less", f"{slot.type}_{slot.less_support}")
+
+
+def recipe_lines(variation: Variation) -> list[Line]:
+    """The recipe from the ground up: base, legs, trunk, hands, the way in."""
+    return [Line(say("recipe", "about", about), sentence_case(words)) for about, words in _Words(variation).lines()]
+
+
+class _Words:
+    """Phrases of one variation's recipe; values are named by their slot's label where a slot supplies them."""
+
+    def __init__(self, variation: Variation) -> None:
+        self._variation = variation
+
+    def lines(self) -> Iterator[tuple[str, str]]:
+        recipe = self._variation.recipe
+        yield "base", self._base(recipe.stands_on)
+        if self._variation.shared:
+            yield "both_legs", self._leg(recipe.worked_rule)
+        else:
+            yield "worked_leg", self._leg(recipe.worked_rule)
+            yield "other_leg", self._leg(recipe.other_rule)
+        trunk = list(self._trunk())
+        if trunk:
+            yield "trunk", ", ".join(trunk)
+        hands = say("recipe", "hands", recipe.hands.on)
+        if recipe.hands.carry:
+            hands += say("recipe", "phrase", "carry", percent=f"{100 * recipe.hands.carry:.0f}")
+        if recipe.wall_behind:
+            hands += say("recipe", "phrase", "wall_behind")
+        yield "hands", hands
+        way = [
+            say("recipe", "way", "lift_foot", cm=f"{step.lift_foot_cm:g}")
+            if isinstance(step, LiftFoot)
+            else say("recipe", "way", step)
+            for step in recipe.way
+        ]
+        if way:
+            yield "way", ", ".join(way)
+        works = list(dict.fromkeys(say("recipe", "works", work.quantity) for work in recipe.works))
+        yield "works", listing(works)
+
+    def _value(self, value: Value, unit: str = " cm") -> str:
+        """A figure without its sign, or the span a slot lets it have."""
+        span = self._span(value)
+        if span is None:
+            assert isinstance(value, str)
+            return say("recipe", "phrase", "height_of", what=self._surface(value))
+        low, high = sorted((abs(span[0]), abs(span[1])) if max(span) <= 0 else span)
+        return f"{low:g}{unit}" if low == high else f"{low:g}–{high:g}{unit}"
+
+    def _span(self, value: Value) -> tuple[float, float] | None:
+        """Lowest and highest figure; ``None`` for the height of a stack."""
+        if isinstance(value, float | int):
+            return value, value
+        name, times, plus = (value.slot, value.times, value.plus) if isinstance(value, Scaled) else (value, 1.0, 0.0)
+        slot = self._variation.slots[name]
+        if not isinstance(slot, NumberSlot):
+            return None
+        low, high = sorted((slot.start * times + plus, slot.to * times + plus))
+        return low, high
+
+    def _direction(self, name: str, value: Value) -> str:
+        """The phrase for a joint angle: backward, crossed or turned in where the figure is negative."""
+        span = self._span(value)
+        return f"{name}_reversed" if span is not None and span[1] <= 0 else name
+
+    def _surface(self, name: str | None) -> str:
+        if name is None or name == "floor":
+            return say("recipe", "phrase", "floor")
+        label = self._variation.slots[name].label
+        return say("recipe", "phrase", "lies" if says_where(label) else "named", label=in_sentence(label))
+
+    def _base(self, base: Base) -> str:
+        if isinstance(base, SitBase):
+            lying = self._variation.position in ("lying", "side_lying")
+            words = say("recipe", "base", "lie" if lying else "sit", surface=self._surface(base.rests_on))
+            if base.raised_cm != 0:
+                words += say("recipe", "phrase", "raised", value=self._value(base.raised_cm))
+            return words
+        if isinstance(base, StandBase):
+            kind = "stand_one" if base.one_leg else "stand"
+            how = (
+                say("recipe", "phrase", "knee_bend", value=self._value(base.knee_deg, "°"))
+                if base.knee_deg is not None
+                else say("recipe", "phrase", "hips_at", value=self._value(base.hips_on or 0.0))
+            )
+            return say("recipe", "base", kind, how=how) + (
+                say("recipe", "phrase", "heels_on", surface=self._surface(base.heels_on))
+                if base.heels_on is not None
+                else ""
+            )
+        if isinstance(base, StrideBase):
+            if base.stance_cm is not None:
+                how = say("recipe", "phrase", "stance", value=self._value(base.stance_cm))
+            elif base.thigh_on is not None:
+                how = say("recipe", "phrase", "thigh_on", surface=self._surface(base.thigh_on))
+            else:
+                how = say("recipe", "phrase", "thigh_slope", value=self._value(base.thigh_down_deg or 0.0, "°"))
+            return say("recipe", "base", "stride", how=how)
+        assert isinstance(base, KneelBase)
+        return say("recipe", "base", "kneel", surface=self._surface(base.pad))
+
+    def _leg(self, rule: LegRule) -> str:
+        values: dict[str, str] = {}
+        match rule:
+            case PlantedLeg():
+                values = {"surface": self._surface(rule.rests_on)}
+            case GroundLeg():
+                values = {"surface": self._surface(rule.rests_on), "ahead": self._value(rule.ahead)}
+            case DroppedLeg():
+                where = (
+                    say("recipe", "phrase", "over_thigh")
+                    if rule.over_thigh is not None
+                    else say(
+                        "recipe",
+                        "phrase",
+                        "soles_together" if rule.soles_together else "ankle_on",
+                        surface=self._surface(rule.rests_on),
+                        ahead=self._value(rule.ahead or 0.0),
+                    )
+                )
+                out = (
+                    say("recipe", "phrase", "let_out", value=self._value(rule.let_out_deg, "°"))
+                    if rule.let_out_deg is not None
+                    else ""
+                )
+                rest = (
+                    say("recipe", "phrase", "knee_on", surface=self._surface(rule.knee_rests_on))
+                    if rule.knee_rests_on is not None
+                    else ""
+                )
+                values = {"where": where, "out": out, "rest": rest}
+            case LongLeg():
+                knee = (
+                    say("recipe", "phrase", "bent_over", surface=self._surface(rule.knee_rests_on))
+                    if rule.knee_rests_on is not None
+                    else ""
+                )
+                apart = (
+                    say("recipe", "phrase", "apart", value=self._value(rule.apart_deg, "°"))
+                    if rule.apart_deg != 0
+                    else ""
+                )
+                values = {"knee": knee, "apart": apart}
+            case FreeLeg():
+                held = [
+                    say("recipe", "phrase", self._direction(name, value), value=self._value(value, "°"))
+                    for name, value in (
+                        ("flexion", rule.flexion),
+                        ("abduction", rule.abduction),
+                        ("rotation", rule.rotation),
+                        ("knee", rule.knee),
+                    )
+                    if value != 0
+                ]
+                return (
+                    say("recipe", "leg", "free", held=listing(held)) if held else say("recipe", "leg", "free_straight")
+                )
+            case ForcedLeg():
+                values = {
+                    "out": self._value(rule.thigh_out, "°"),
+                    "shin": self._value(rule.shin, "°"),
+                    "surface": self._surface(rule.knee_rests_on),
+                }
+            case FoldedLeg():
+                values = {
+                    "apart": say("recipe", "phrase", "apart", value=self._value(rule.apart_deg, "°"))
+                    if rule.apart_deg != 0
+                    else ""
+                }
+            case TurnedInLeg():
+                values = {"out": self._value(rule.thigh_out, "°")}
+            case _:
+                pass
+        code = f"{rule.rule}_straight" if getattr(rule, "straight", False) and rule.rule == "front" else rule.rule
+        return say("recipe", "leg", code, **values)
+
+    def _trunk(self) -> Iterator[str]:
+        recipe = self._variation.recipe
+        if recipe.lean != "given":
+            yield say("recipe", "trunk", recipe.lean, surface=self._surface(recipe.hands_on))
+        elif isinstance(recipe.stands_on, StandBase) and recipe.stands_on.balance == "lean":
+            yield say("recipe", "trunk", "balance")
+        elif recipe.recline_deg is not None:
+            yield (
+                say("recipe", "trunk", "recline", value=self._value(recipe.recline_deg, "°"))
+                if recipe.recline_deg != 0
+                else say("recipe", "trunk", "flat")
+            )
+        elif recipe.lean_deg == 0:
+            if self._variation.position not in ("lying", "side_lying"):
+                yield say("recipe", "trunk", "upright")
+        else:
+            yield say(
+                "recipe", "trunk", self._direction("lean", recipe.lean_deg), value=self._value(recipe.lean_deg, "°")
+            )
+        for name, value in (("turn", recipe.turn_deg), ("bend", recipe.side_bend_deg), ("roll", recipe.roll_deg)):
+            if value != 0:
+                yield say("recipe", "trunk", name, value=self._value(value, "°"))
+        if recipe.head_rests:
+            yield say("recipe", "trunk", "head_rests")

@@ -1,0 +1,113 @@
+"""A practice's own variations: files in and out, and what no copy may get round."""
+
+from __future__ import annotations
+
+import json
+from copy import deepcopy
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import InputError, Side, Situation, file_of, read_own, with_own
+from tests.library import LIBRARY, variation, variations
+
+
+def copy_of(rung: str, **changes: Any) -> dict[str, Any]:
+    """A built-in rung as a file, with some of its fields replaced."""
+    file = json.loads(json.dumps(file_of(variation(rung), rung)))
+    file["variation"].update(changes)
+    return file
+
+
+class RoundTrip(TestCase):
+    def test_every_built_in_rung_survives_as_a_file(self) -> None:
+        for rung in variations():
+            file = json.loads(json.dumps(file_of(rung, rung.id)))
+            own = read_own(file, LIBRARY, "own_1", settles=False)
+            self.assertEqual(own.rung.model_copy(update={"id": rung.id}), rung)
+            self.assertEqual(own.file, {**file, "variation": {**file["variation"], "id": "own_1"}})
+
+    def test_a_copy_is_judged_as_what_it_was_copied_from(self) -> None:
+        situation = Situation.of_nobody(170)
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1")
+        ours, theirs = (situation.screen(rung, Side.LEFT) for rung in (own.rung, variation("figure_four.block_flat")))
+        self.assertEqual(ours.totals.cautions.tolist(), theirs.totals.cautions.tolist())
+        self.assertEqual(ours.verdict, theirs.verdict)
+
+
+class Placed(TestCase):
+    def test_a_rung_stands_below_what_it_was_copied_from(self) -> None:
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        ids = [rung.id for rung in with_own(LIBRARY, [own]).families["figure_four"].variations]
+        self.assertEqual(ids.index("figure_four.own_1"), ids.index("figure_four.block_flat") + 1)
+
+    def test_without_a_neighbour_it_stands_last(self) -> None:
+        own = read_own({**copy_of("figure_four.block_flat"), "after": None}, LIBRARY, "own_1", settles=False)
+        self.assertEqual(with_own(LIBRARY, [own]).families["figure_four"].variations[-1].id, "figure_four.own_1")
+
+    def test_a_retired_rung_is_known_and_not_offered(self) -> None:
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        library = with_own(LIBRARY, [], [own.rung])
+        self.assertEqual(library.variation("figure_four.own_1"), own.rung)
+        self.assertNotIn(own.rung, list(library.variations()))
+
+    def test_the_standard_library_stays_as_it_is(self) -> None:
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        with_own(LIBRARY, [own])
+        self.assertFalse(LIBRARY.knows("figure_four.own_1"))
+
+
+class Refused(TestCase):
+    def refusal(self, file: dict[str, Any]) -> InputError:
+        with self.assertRaises(InputError) as caught:
+            read_own(file, LIBRARY, "own_1")
+        return caught.exception
+
+    def test_names_the_field_and_the_way_out(self) -> None:
+        base = copy_of("figure_four.block_flat")
+        slots = base["variation"]["slots"]
+        numbers = next(name for name, slot in slots.items() if slot["type"] in ("angle", "distance"))
+        broken = deepcopy(slots)
+        broken[numbers]["from"] = broken[numbers]["to"] + 5
+        hold = {**base["variation"]["hold"], "from": 90, "to": 30}
+        for field, file in {
+            "family": {**base, "family": "levitation"},
+            "after": {**base, "after": "half_pigeon.nothing"},
+            "variation.cues.0": copy_of("figure_four.block_flat", cues=["be_well"]),
+            "variation.watch.0": copy_of("figure_four.block_flat", watch=["nothing"]),
+            "variation.hold": copy_of("figure_four.block_flat", hold=hold),
+            f"variation.slots.{numbers}.from": copy_of("figure_four.block_flat", slots=broken),
+            "variation.step_back": copy_of("figure_four.block_flat", step_back="figure_four.nowhere"),
+            "variation.shared": copy_of("figure_four.block_flat", shared=True),
+            "variation.colour": copy_of("figure_four.block_flat", colour="red"),
+        }.items():
+            error = self.refusal(file)
+            self.assertEqual(error.field, field)
+            self.assertTrue(error.reason and error.remedy)
+
+    def test_a_copy_keeps_the_flags_limits_depend_on(self) -> None:
+        marked = next(rung for rung in variations() if rung.recipe.flags.worked)
+        recipe = json.loads(json.dumps(file_of(marked, None)))["variation"]["recipe"]
+        recipe["flags"] = {**recipe["flags"], "worked": []}
+        self.assertIn("flags", self.refusal(copy_of(marked.id, recipe=recipe)).field)
+
+    def test_a_copy_keeps_tests_and_ways(self) -> None:
+        tested = next(rung for rung in variations() if rung.gates)
+        self.assertEqual(self.refusal(copy_of(tested.id, gates=[])).field, "variation.gates")
+        way = next(rung for rung in variations() if rung.recipe.way)
+        recipe = json.loads(json.dumps(file_of(way, None)))["variation"]["recipe"]
+        recipe["way"] = []
+        self.assertEqual(self.refusal(copy_of(way.id, recipe=recipe)).field, "variation.recipe.way")
+
+    def test_too_many_set_ups_are_refused_before_any_is_tried(self) -> None:
+        file = copy_of("figure_four.block_flat")
+        for slot in file["variation"]["slots"].values():
+            if slot["type"] in ("angle", "distance"):
+                slot["step"] = 0.01
+        self.assertIn("set-ups to try", self.refusal(file).reason)
+
+    def test_a_height_no_prop_reaches_says_what_is_nearest(self) -> None:
+        rung = next(r for r in variations() if any(s.type == "stack" and s.between_cm for s in r.slots.values()))
+        file = copy_of(rung.id)
+        slot = next(s for s in file["variation"]["slots"].values() if s["type"] == "stack" and "between_cm" in s)
+        slot["between_cm"] = [90, 95]
+        self.assertRegex(self.refusal(file).reason, r"reaches 90–95 cm .*; the nearest is \d+\.\d cm")

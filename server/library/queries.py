@@ -1,0 +1,341 @@
+"""Reads for the Library: families and rungs, drawn for a typical body or for a client."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from django.http import Http404
+
+from asketa_core import (
+    TYPICAL_STATURE_CM,
+    Family,
+    InputError,
+    LaneAnswer,
+    NoGrid,
+    Room,
+    Screened,
+    Side,
+    Situation,
+    StackSlot,
+    Variation,
+    View,
+    catalogue_words,
+    cue_words,
+    describe,
+    detail_at,
+    figure,
+    file_of,
+    hold_words,
+    lane_answer_of,
+    lane_view,
+    less_support_words,
+    no_stack_words,
+    outward_view,
+    prop_words,
+    recipe_lines,
+    say,
+    slot_words,
+    usual_closers,
+)
+from clients.models import Client
+from common import clock
+from engine.answers import RULES_FINGERPRINT, Today, cached, digest
+from engine.shelf import Shelf, practice_library
+from library.models import OwnRung
+from library.schemas import (
+    CloserOut,
+    CodeWords,
+    Drawing,
+    FamilyCards,
+    OwnMark,
+    OwnTrouble,
+    RecipeLine,
+    RetiredLine,
+    RungCard,
+    RungLine,
+    ShelfFamily,
+    ShelfOut,
+    SlotLine,
+    StepName,
+    VariationOut,
+    VersionOut,
+    WordsOut,
+)
+from practices.models import Practice
+
+
+@dataclass(frozen=True)
+class Sitter:
+    """Who the figures are drawn for: a client today, or a typical body in a well-stocked room."""
+
+    shelf: Shelf
+    situation: Situation
+    today: Today | None
+
+    @staticmethod
+    def of(client: Client | None) -> Sitter:
+        """``InputError`` when a client's stature is missing."""
+        shelf = practice_library()
+        if client is None:
+            return Sitter(shelf, Situation.of_nobody(TYPICAL_STATURE_CM), None)
+        today = Today.of(client)
+        return Sitter(shelf, today.situation, today)
+
+    @property
+    def room(self) -> Room:
+        return self.situation.room
+
+    def lane(self, rung: Variation, side: Side) -> tuple[LaneAnswer, str]:
+        """The verdict on a rung for one side and its figure."""
+        if self.today is not None:
+            return self.today.lane(rung, side)
+
+        def compute() -> tuple[LaneAnswer, str]:
+            screened = self.situation.screen(rung, side)
+            drawn = ""
+            if not isinstance(screened, NoGrid):
+                drawn = self.drawn(screened, screened.shown, lane_view(rung, side), labels=False)
+            return lane_answer_of(self.situation, rung, side, screened), drawn
+
+        return cached("typical", _rung_key(rung), side, compute=compute)
+
+    def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
+        return self.today.screen(rung, side) if self.today is not None else self.situation.screen(rung, side)
+
+    def drawn(self, screened: Screened, row: int, view: View, *, labels: bool) -> str:
+        return figure(screened, self.situation.body, self.room, row, view, labels=labels)
+
+
+def _rung_key(rung: Variation) -> str:
+    """A rung's content and the rules it is judged by: what an answer about nobody in particular depends on."""
+    return digest(rung.model_dump_json() + RULES_FINGERPRINT["engine"])
+
+
+def shelf_out() -> ShelfOut:
+    """Everything in the library by family, with what of the practice's own is put away or cannot be read."""
+    shelf = practice_library()
+    rows = {row.variation_id: row for row in OwnRung.objects.standing()} if shelf.fingerprint else {}
+    families = shelf.library.families
+    return ShelfOut(
+        families=[
+            ShelfFamily(
+                family=family.family,
+                name=family.name.en,
+                sanskrit=family.name.sa or "",
+                about=family.about,
+                purposes=list(family.purposes),
+                positions=list(dict.fromkeys(rung.position for rung in family.variations)),
+                rungs=[
+                    RungLine(
+                        id=rung.id, name=rung.name.en, short=rung.short, own=rung.id in shelf.own, props=_props(rung)
+                    )
+                    for rung in family.variations
+                ],
+            )
+            for family in sorted(families.values(), key=lambda family: family.name.en)
+        ],
+        troubles=[
+            OwnTrouble(variation=name, name=_name(rows[name]), number=rows[name].number, message=message)
+            for name, message in shelf.troubles.items()
+        ],
+        retired=[
+            RetiredLine(
+                variation=name, name=_name(row), family_name=families[row.content["family"]].name.en, number=row.number
+            )
+            for name, row in rows.items()
+            if row.retired
+        ],
+    )
+
+
+def _name(row: OwnRung) -> str:
+    return str(row.content["variation"]["name"]["en"])
+
+
+def _props(rung: Variation) -> list[str]:
+    """Kinds of props a rung may use, in words."""
+    kinds = {kind for slot in rung.slots.values() if isinstance(slot, StackSlot) for kind in slot.kinds}
+    chair = any(isinstance(slot, StackSlot) and slot.base == "chair" for slot in rung.slots.values())
+    return [prop_words(kind) for kind in sorted(kinds | ({"chair"} if chair else set()))]
+
+
+def family_cards(sitter: Sitter, family_id: str, side: Side) -> FamilyCards:
+    family = _family(sitter, family_id)
+    return FamilyCards(
+        family=family.family,
+        name=family.name.en,
+        sanskrit=family.name.sa or "",
+        about=family.about,
+        purposes=list(family.purposes),
+        shared=family.shared,
+        stature_cm=sitter.situation.body.stature_cm,
+        rungs=[_card(sitter, rung, side) for rung in family.variations],
+    )
+
+
+def _card(sitter: Sitter, rung: Variation, side: Side) -> RungCard:
+    answer, drawn = sitter.lane(rung, side)
+    return RungCard(
+        id=rung.id,
+        name=rung.name.en,
+        short=rung.short,
+        own=rung.id in sitter.shelf.own,
+        figure=drawn or None,
+        line=answer.best.line if answer.best is not None else "",
+        verdict=answer.verdict if sitter.today is not None else None,
+        reason=next(iter(_reasons(answer)), "") if sitter.today is not None or answer.best is None else "",
+    )
+
+
+def _reasons(answer: LaneAnswer) -> list[str]:
+    """Why a rung is closed; else what to mind in it."""
+    if answer.best is None:
+        return [answer.no_stack or ""]
+    return answer.best.closing or [finding.sentence for finding in answer.best.findings]
+
+
+def _family(sitter: Sitter, family_id: str) -> Family:
+    family = sitter.shelf.library.families.get(family_id)
+    if family is None:
+        raise Http404
+    return family
+
+
+def get_variation(shelf: Shelf, variation_id: str) -> Variation:
+    """A variation offered or retired; 404 otherwise."""
+    try:
+        return shelf.library.variation(variation_id)
+    except InputError as error:
+        raise Http404 from error
+
+
+def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut:
+    """One variation in full: recipe, words, and figures from every side."""
+    rung = get_variation(sitter.shelf, variation_id)
+    family = sitter.shelf.library.families[rung.family]
+    client = sitter.today
+    return VariationOut(
+        id=rung.id,
+        family=family.family,
+        family_name=family.name.en,
+        purposes=list(family.purposes),
+        name=rung.name.en,
+        sanskrit=rung.name.sa or family.name.sa or "",
+        short=rung.short,
+        shared=rung.shared,
+        side=side,
+        seen_from=rung.seen_from,
+        stature_cm=sitter.situation.body.stature_cm,
+        hold=hold_words(rung.hold),
+        recipe=[RecipeLine(about=line.about, words=line.words) for line in recipe_lines(rung)],
+        slots=[
+            SlotLine(name=name, label=slot.label, words=slot_words(slot), less_support=less_support_words(slot))
+            for name, slot in rung.slots.items()
+        ],
+        cues=cue_words(rung),
+        watch=[say("watch", sign) for sign in rung.watched],
+        tests=[say("limits", f"gate.{gate.code}", "therapist") for gate in rung.gates],
+        counter=[say("recipe", "counter", which) for which in rung.counter],
+        step_back=_step(sitter, rung.step_back),
+        step_forward=_step(sitter, rung.step_forward),
+        **_drawings(sitter, rung, side),
+        verdict=client.lane(rung, side)[0].verdict if client is not None else None,
+        reasons=_reasons(client.lane(rung, side)[0]) if client is not None else [],
+        own=_mark(rung) if rung.id in sitter.shelf.own else None,
+        # A copy stands below the rung it was made from; an own variation keeps its place.
+        file=variation_file(rung.id),
+    )
+
+
+def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
+    """A rung's set-up and its figures from every side."""
+
+    def compute() -> dict[str, Any]:
+        screened = sitter.screen(rung, side)
+        if isinstance(screened, NoGrid):
+            why = no_stack_words(screened)
+            return {"line": "", "fetch": [], "no_stack": why, "figure_words": "", "drawings": []}
+        row = screened.shown
+        detail = detail_at(sitter.situation, screened, row)
+        views = (outward_view(side), View.FRONT, View.BEHIND, View.ABOVE)
+        return {
+            "line": detail.line,
+            "fetch": detail.fetch,
+            "no_stack": None,
+            "figure_words": describe(screened, row),
+            "drawings": [Drawing(view=view, figure=sitter.drawn(screened, row, view, labels=True)) for view in views],
+        }
+
+    if sitter.today is not None:
+        return sitter.today.cached("drawings", _rung_key(rung), side, compute=compute)
+    return cached("typical", "drawings", _rung_key(rung), side, compute=compute)
+
+
+def _step(sitter: Sitter, variation_id: str | None) -> StepName | None:
+    if variation_id is None or not sitter.shelf.library.knows(variation_id):
+        return None
+    return StepName(id=variation_id, short=sitter.shelf.library.variation(variation_id).short)
+
+
+def _mark(rung: Variation) -> OwnMark:
+    key = rung.id.split(".", maxsplit=1)[1]
+    row = OwnRung.objects.standing().select_related("created_by", "practice").get(key=key)
+    return OwnMark(
+        number=row.number, after=row.content["after"], saved_on=_day(row), saved_by=_who(row), retired=row.retired
+    )
+
+
+def _day(row: OwnRung) -> Any:
+    return clock.day_of(row.created_at, row.practice.time_zone)
+
+
+def _who(row: OwnRung) -> str:
+    return row.created_by.full_name if row.created_by is not None else ""
+
+
+def variation_file(variation_id: str) -> dict[str, Any]:
+    shelf = practice_library()
+    rung = get_variation(shelf, variation_id)
+    return shelf.own[rung.id].file if rung.id in shelf.own else file_of(rung, rung.id)
+
+
+def closers(variation_id: str) -> list[CloserOut]:
+    """What usually closes a variation. Slow the first time: every record is tried on every set-up."""
+    rung = get_variation(practice_library(), variation_id)
+    found = cached("closers", _rung_key(rung), compute=lambda: usual_closers(rung))
+    return [CloserOut.model_validate(closer, from_attributes=True) for closer in found]
+
+
+def words_out() -> WordsOut:
+    return WordsOut(
+        **{
+            section: [CodeWords(code=code, words=words) for code, words in catalogue_words(section).items()]
+            for section in ("cues", "watch")
+        }
+    )
+
+
+def versions(practice: Practice, variation_id: str) -> list[VersionOut]:
+    """Every version of one of the practice's own variations, the latest first; 404 when there is none."""
+    family, _, key = variation_id.partition(".")
+    rows = list(_versions(key, family))
+    if not rows:
+        raise Http404
+    return [
+        VersionOut(
+            id=row.pk,
+            number=row.number,
+            saved_on=clock.day_of(row.created_at, practice.time_zone),
+            saved_by=_who(row),
+            retired=row.retired,
+            file=row.content,
+        )
+        for row in rows
+    ]
+
+
+def _versions(key: str, family: str) -> Iterator[OwnRung]:
+    rows = OwnRung.objects.filter(key=key).select_related("created_by").order_by("-number")
+    return (row for row in rows if row.content["family"] == family)

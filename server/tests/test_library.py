@@ -1,0 +1,212 @@
+"""The Library: reading it for a typical body and a client, and a practice's own variations."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import IntegrityError, connection, transaction
+from django.test.utils import CaptureQueriesContext
+from django_scopes import scope
+
+from asketa_core import standard_library
+from library.models import OwnRung
+from tests.base import ApiTest, House
+
+BLOCK = "figure_four.block_flat"
+
+
+class LibraryTest(ApiTest):
+    def at(self, path: str, house: House | None = None) -> str:
+        return f"/api/practices/{(house or self.house).practice.pk}{path}"
+
+    def read(self, path: str, house: House | None = None) -> Any:
+        answer = self.client.get(self.at(path, house))
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return answer.json()
+
+    def copy(self, of: str = BLOCK, name: str = "Foot on a low block", **changes: Any) -> dict[str, Any]:
+        file = self.client.get(self.at(f"/library/variations/{of}/file")).json()
+        file["variation"].update({"name": {"en": name}, **changes})
+        return file
+
+    def add(self, **changes: Any) -> str:
+        answer = self.post(self.at("/library/variations"), self.copy(**changes))
+        self.assertEqual(answer.status_code, 201, answer.content)
+        return answer.json()["id"]
+
+
+class Reading(LibraryTest):
+    def test_every_family_and_rung_is_there(self) -> None:
+        found = {rung["id"] for family in self.read("/library")["families"] for rung in family["rungs"]}
+        self.assertEqual(found, {rung.id for rung in standard_library().variations()})
+
+    def test_rungs_are_drawn_for_a_typical_body_without_a_verdict(self) -> None:
+        family = self.read("/library/families/figure_four")
+        self.assertEqual(family["stature_cm"], 170)
+        for rung in family["rungs"]:
+            self.assertTrue(rung["figure"].startswith("<svg"))
+            self.assertIsNone(rung["verdict"])
+
+    def test_for_a_client_they_are_this_bodys_with_todays_verdicts(self) -> None:
+        self.house.record_hip(days_ago=20)
+        family = self.client.get(self.url("/library/families/figure_four?side=right")).json()
+        self.assertEqual(family["stature_cm"], 172)
+        ladder = self.client.get(self.url("/ladders/figure_four")).json()["right"]["rungs"]
+        self.assertEqual([r["verdict"] for r in family["rungs"]], [r["verdict"] for r in ladder])
+        closed = [rung for rung in family["rungs"] if rung["verdict"] == "leave_out"]
+        self.assertTrue(closed and all(rung["reason"] for rung in closed))
+
+    def test_a_variation_tells_its_recipe_words_and_four_views(self) -> None:
+        rung = self.read(f"/library/variations/{BLOCK}?side=right")
+        self.assertEqual([d["view"] for d in rung["drawings"]], ["side_right", "front", "behind", "above"])
+        self.assertEqual(rung["recipe"][0]["about"], "Base")
+        self.assertTrue(rung["cues"] and rung["watch"] and rung["slots"] and rung["fetch"])
+        self.assertIsNone(rung["own"])
+
+    def test_what_usually_closes_it(self) -> None:
+        found = self.read("/library/variations/figure_four.leaning/closers")
+        self.assertEqual(found[0]["verdict"], "leave_out")
+        self.assertTrue(found[0]["reason"])
+
+    def test_nothing_unknown_is_found(self) -> None:
+        for path in ("/library/families/levitation", "/library/variations/a.b", "/library/variations/a.b/closers",
+                     f"/library/variations/{BLOCK}/versions"):  # fmt: skip
+            self.assertEqual(self.client.get(self.at(path)).status_code, 404, path)
+
+    def test_own_variations_cost_no_more_queries(self) -> None:
+        def queries() -> int:
+            with CaptureQueriesContext(
+                connection,
+            ) as counted:
+                self.client.get(self.url("/ladders/figure_four"))
+            return len(counted)
+
+        self.add()
+        queries()
+        one = queries()
+        self.add(name="Another")
+        queries()
+        self.assertEqual(queries(), one)
+
+
+class MakingOnesOwn(LibraryTest):
+    def test_a_copy_is_offered_on_choose_below_its_original(self) -> None:
+        own = self.add(own_cues=["Let the block take the foot."])
+        ladder = [rung["id"] for rung in self.client.get(self.url("/ladders/figure_four")).json()["rungs"]]
+        self.assertEqual(ladder.index(own), ladder.index(BLOCK) + 1)
+        setup = self.client.get(self.url(f"/setups/{own}/left")).json()
+        self.assertIn("Let the block take the foot.", setup["cues"])
+
+    def test_its_slots_are_what_is_searched(self) -> None:
+        file = self.copy()
+        file["variation"]["slots"]["knee_out"].update({"from": 20, "to": 30, "step": 5, "plain": 25})
+        own = self.post(self.at("/library/variations"), file).json()["id"]
+        axes = {axis["name"]: axis for axis in self.client.get(self.url(f"/setups/{own}/left")).json()["axes"]}
+        self.assertEqual([choice["number"] for choice in axes["knee_out"]["choices"]], [20, 25, 30])
+
+    def test_it_can_be_logged_and_read_back_after_it_was_retired(self) -> None:
+        own = self.add()
+        item = self.house.item(variation=own)
+        self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        retired = self.post(self.at(f"/library/variations/{own}/retire"), {"number": 1})
+        self.assertEqual(retired.json(), {"id": own, "number": 2})
+        ladder = self.client.get(self.url("/ladders/figure_four")).json()
+        self.assertNotIn(own, [rung["id"] for rung in ladder["rungs"]])
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertEqual(family["left"]["points"][0]["variation"], own)
+        self.assertEqual([line["variation"] for line in self.read("/library")["retired"]], [own])
+
+    def test_bad_figures_name_their_field_and_store_nothing(self) -> None:
+        file = self.copy()
+        file["variation"]["slots"]["knee_out"]["from"] = 95
+        fields = self.fields(self.post(self.at("/library/variations"), file))
+        self.assertEqual(list(fields), ["variation.slots.knee_out.from"])
+        with scope(practice=self.house.practice):
+            self.assertFalse(OwnRung.objects.exists())
+
+    def test_an_exported_own_variation_comes_in_at_another_practice(self) -> None:
+        own = self.add()
+        file = self.client.get(self.at(f"/library/variations/{own}/file"))
+        self.assertEqual(file["Content-Disposition"], f'attachment; filename="{own}.asketa.json"')
+        other = House("Loft", "owner@loft.example")
+        self.sign_in(other)
+        self.assertEqual(self.client.get(self.at(f"/library/variations/{own}", other)).status_code, 404)
+        brought = self.post(self.at("/library/variations", other), file.json()).json()["id"]
+        self.assertNotEqual(brought, own)
+        self.assertEqual(self.read(f"/library/variations/{brought}", other)["name"], "Foot on a low block")
+
+    def test_a_reader_looks_and_does_not_touch(self) -> None:
+        own = self.add()
+        self.house.practice.memberships.update(role="reader")
+        self.assertEqual(self.client.get(self.at(f"/library/variations/{own}")).status_code, 200)
+        for method, path, body in (
+            (self.post, "/library/variations", self.copy()),
+            (self.put, f"/library/variations/{own}", {"number": 1, "file": self.copy()}),
+            (self.post, f"/library/variations/{own}/retire", {"number": 1}),
+        ):
+            self.assertEqual(method(self.at(path), body).status_code, 403, path)
+
+
+class Versions(LibraryTest):
+    def test_every_change_is_a_version_and_the_latest_counts(self) -> None:
+        own = self.add()
+        changed = self.put(self.at(f"/library/variations/{own}"), {"number": 1, "file": self.copy(name="Lower still")})
+        self.assertEqual(changed.json(), {"id": own, "number": 2})
+        shown = self.read(f"/library/variations/{own}")
+        self.assertEqual((shown["name"], shown["own"]["number"]), ("Lower still", 2))
+        names = [
+            (v["number"], v["file"]["variation"]["name"]["en"])
+            for v in self.read(f"/library/variations/{own}/versions")
+        ]
+        self.assertEqual(names, [(2, "Lower still"), (1, "Foot on a low block")])
+
+    def test_a_stale_edit_keeps_both(self) -> None:
+        own = self.add()
+        edit = {"number": 1, "file": self.copy(name="Mine")}
+        self.put(self.at(f"/library/variations/{own}"), {"number": 1, "file": self.copy(name="Theirs")})
+        answer = self.put(self.at(f"/library/variations/{own}"), edit)
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(answer.json()["current"]["file"]["variation"]["name"]["en"], "Theirs")
+
+    def test_saving_a_version_brings_a_retired_one_back(self) -> None:
+        own = self.add()
+        self.post(self.at(f"/library/variations/{own}/retire"), {"number": 1})
+        before = self.read(f"/library/variations/{own}/versions")[1]["file"]
+        self.put(self.at(f"/library/variations/{own}"), {"number": 2, "file": before})
+        self.assertEqual(self.read("/library")["retired"], [])
+
+    def test_a_verdict_follows_the_version(self) -> None:
+        """A wider slot opens what a narrow one kept shut: nothing answered before the change is served after it."""
+        own = self.add()
+        before = self.client.get(self.url(f"/setups/{own}/left")).json()["axes"]
+        file = self.copy()
+        file["variation"]["slots"]["knee_out"].update({"from": 10, "to": 15, "plain": 10})
+        self.put(self.at(f"/library/variations/{own}"), {"number": 1, "file": file})
+        self.assertNotEqual(self.client.get(self.url(f"/setups/{own}/left")).json()["axes"], before)
+
+    def test_what_can_no_longer_be_read_is_named_and_closes_nothing(self) -> None:
+        own = self.add()
+        with scope(practice=self.house.practice):
+            row = OwnRung.objects.get()
+            broken = {**row.content, "variation": {**row.content["variation"], "cues": ["gone_from_the_catalogue"]}}
+            OwnRung.objects.create(
+                practice=self.house.practice,
+                created_by=self.house.user,
+                key=row.key,
+                number=2,
+                replaces=row,
+                content=broken,
+            )
+        (trouble,) = self.read("/library")["troubles"]
+        self.assertEqual((trouble["variation"], trouble["number"]), (own, 2))
+        self.assertIn("variation.cues.0", trouble["message"])
+        self.assertEqual(self.client.get(self.url("/ladders/figure_four")).status_code, 200)
+
+    def test_two_second_versions_are_one_too_many(self) -> None:
+        self.add()
+        with scope(practice=self.house.practice):
+            row = OwnRung.objects.get()
+            again = {"practice": self.house.practice, "key": row.key, "number": 2, "content": row.content}
+            OwnRung.objects.create(**again, replaces=row)
+            with self.assertRaises(IntegrityError), transaction.atomic():
+                OwnRung.objects.create(**again, replaces=None)
