@@ -33,6 +33,13 @@ class RoundTrip(TestCase):
         self.assertEqual(ours.totals.cautions.tolist(), theirs.totals.cautions.tolist())
         self.assertEqual(ours.verdict, theirs.verdict)
 
+    def test_slots_keep_their_order_whatever_order_the_file_comes_in(self) -> None:
+        for rung in variations():
+            file = copy_of(rung.id)
+            file["variation"]["slots"] = dict(sorted(file["variation"]["slots"].items()))
+            own = read_own(file, LIBRARY, "own_1", settles=False)
+            self.assertEqual(list(own.rung.slots), list(rung.slots), rung.id)
+
 
 class Placed(TestCase):
     def test_a_rung_stands_below_what_it_was_copied_from(self) -> None:

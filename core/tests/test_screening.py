@@ -111,3 +111,19 @@ class Lanes(TestCase):
     def test_every_answer_is_a_grid_or_says_what_is_missing(self) -> None:
         situation = Situation.without_body(client(), TODAY)
         self.assertIsInstance(situation.screen(variation("figure_four.block_flat"), Side.LEFT), NoGrid)
+
+
+class SetupsInOneLine(TestCase):
+    def test_what_is_the_same_on_both_sides_is_said_once(self) -> None:
+        situation = Situation.of_nobody(170)
+        screened = situation.screen(variation("bound_angle.reclined"), Side.LEFT)
+        alike = detail_at(situation, screened, screened.shown)
+        self.assertIn("under the thigh, each side", alike.whole_line)
+        self.assertIn("under the thigh, left", alike.line)
+        columns = [k for k, axis in enumerate(screened.grid.axes) if screened.variation.side_of(axis.name) is not None]
+        unlike = next(
+            row for row, indices in enumerate(screened.grid.indices) if len(set(indices[columns].tolist())) > 1
+        )
+        whole = detail_at(situation, screened, unlike).whole_line
+        self.assertIn("under the thigh, left", whole)
+        self.assertIn("under the thigh, right", whole)

@@ -261,7 +261,7 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
         detail = detail_at(sitter.situation, screened, row)
         views = (outward_view(side), View.FRONT, View.BEHIND, View.ABOVE)
         return {
-            "line": detail.line,
+            "line": detail.whole_line,
             "fetch": detail.fetch,
             "no_stack": None,
             "figure_words": describe(screened, row),

@@ -82,7 +82,10 @@ def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> O
     family = library.families.get(file.family)
     if family is None:
         raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")
+    base = _base(file.after, family, library)
     body = {**file.variation, "id": f"{family.family}.{key}", "family": family.family, "shared": family.shared}
+    if isinstance(slots := body.get("slots"), dict):
+        body["slots"] = _in_order(slots, family, base)
     for filled in FILLED_IN:
         if filled in file.variation:
             raise InputError(f"variation.{filled}", "this follows from the family.", "Leave it out.")
@@ -93,7 +96,6 @@ def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> O
         raise InputError(
             f"variation.{place_of(first['loc'])}", f"{first['msg']}.", "Correct it as the schema says."
         ) from error
-    base = _base(file.after, family, library)
     _check_words(rung)
     _check_slots(rung)
     _check_steps(rung, library)
@@ -122,6 +124,13 @@ def _base(after: str | None, family: Family, library: Library) -> Variation | No
     if not library.knows(after) or library.variation(after).family != family.family:
         raise InputError("after", "this family has no such rung.", "Name a rung of the family, or leave it out.")
     return library.variation(after)
+
+
+def _in_order(slots: Mapping[str, Any], family: Family, base: Variation | None) -> dict[str, Any]:
+    """Slots as the family and the copied rung order them, since ties go by slot order and JSON keeps none."""
+    known = [*family.slots, *(base.slots if base is not None else ())]
+    ranks = {name: rank for rank, name in reversed(list(enumerate(known)))}
+    return dict(sorted(slots.items(), key=lambda item: (ranks.get(item[0], len(known)), item[0])))
 
 
 def _check_words(rung: Variation) -> None:

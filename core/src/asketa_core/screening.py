@@ -23,7 +23,7 @@ from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Library, Variation, standard_library
 from asketa_core.poses.posture import Readout, unit_of
-from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
+from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
@@ -232,7 +232,9 @@ class SetupDetail:
     setup: dict[str, SlotValue]
     words: dict[str, str]
     line: str
-    """The set-up in one line."""
+    """The set-up in one line, as one lane sees it."""
+    whole_line: str
+    """The same for both sides at once."""
     fetch: list[str]
     items: int
     purpose_percent: float
@@ -264,7 +266,8 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         allowed=screened.allowed(index),
         setup=setup,
         words=words,
-        line=_line(screened, setup, words),
+        line=_line(screened, setup, words, screened.side),
+        whole_line=_line(screened, setup, words),
         fetch=[*fetch_list(stacks, situation.room), *hand_supports(screened.variation.recipe)],
         items=int(grid.items[index]),
         purpose_percent=float(screened.purpose[index]),
@@ -291,14 +294,24 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
     return f"{value.number:g}"
 
 
-def _line(screened: Screened, setup: Mapping[str, SlotValue], words: Mapping[str, str]) -> str:
-    """A set-up in one line: what is sat on, what is under the foot; of supports per side only this side's."""
+def _line(
+    screened: Screened, setup: Mapping[str, SlotValue], words: Mapping[str, str], lane: Side | None = None
+) -> str:
+    """A set-up in one line: what is sat on, what is under the foot. Of supports per side a lane has its own only;
+    without a lane, what is the same on both sides is said once."""
     variation = screened.variation
-    props = []
+    props: list[str] = []
     for name, value in setup.items():
-        if value.stack in (None, "floor") or variation.side_of(name) is screened.side.other:
+        side = variation.side_of(name)
+        if value.stack in (None, "floor") or (lane is not None and side is lane.other):
             continue
         label = variation.label_of(name)
+        if lane is None and side is not None:
+            slot = name.removesuffix(f"_{side.value}")
+            alike = words[side_slot(slot, side)] == words[side_slot(slot, side.other)]
+            if alike and side is SIDES[1]:
+                continue
+            label = f"{variation.setup_slots[name].label}, each side" if alike else label
         props.append(f"{words[name]} {in_sentence(label)}" if says_where(label) else words[name])
     return ", ".join(props)
 

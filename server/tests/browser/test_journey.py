@@ -3,58 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
-import os
 import re
 from pathlib import Path
-from typing import ClassVar
 
-from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.core.cache import cache
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import expect
 
 from common import clock
-from demo import loader
-
-CHROMIUM = "/usr/bin/chromium"
-EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
-SLOW_MS = 20_000
+from tests.browser.base import EMAIL, BrowserTest
 
 
-class Journey(StaticLiveServerTestCase):
-    playwright: ClassVar[Playwright]
-    browser: ClassVar[Browser]
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        # Playwright's own loop makes Django take the test thread for an asynchronous one.
-        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
-        super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
-
-    def setUp(self) -> None:
-        cache.clear()
-        loader.load(Path(__file__).parent / "people.yaml")
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
-        context.set_default_timeout(SLOW_MS)
-        expect.set_options(timeout=SLOW_MS)
-        self.page: Page = context.new_page()
-        self.errors: list[str] = []
-        self.page.on("pageerror", lambda error: self.errors.append(str(error)))
-        self.addCleanup(context.close)
-
-    def sign_in(self, password: str = PASSWORD) -> None:
-        self.page.goto(self.live_server_url)
-        self.page.get_by_label("E-mail address").fill(EMAIL)
-        self.page.get_by_label("Password").fill(password)
-        self.page.get_by_role("button", name="Sign in").click()
-
+class Journey(BrowserTest):
     def go(self, stop: str) -> None:
         self.page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
 

@@ -49,6 +49,14 @@ export const router = createBrowserRouter([
         ],
       },
       {
+        path: 'library/:familyId?',
+        lazy: async () => ({ Component: (await import('../features/library/LibraryScreen')).LibraryScreen }),
+      },
+      {
+        path: 'library/card/:variationId',
+        lazy: async () => ({ Component: (await import('../features/library/CardScreen')).CardScreen }),
+      },
+      {
         path: 'clients/:clientId/mat',
         lazy: async () => ({ Component: (await import('../features/mat/MatScreen')).MatScreen }),
       },

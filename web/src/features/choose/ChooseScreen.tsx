@@ -13,6 +13,7 @@ import { familyOf, useFamilies, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { WhenSeen } from '../../common/ui/WhenSeen'
 import { Ladder } from './Ladder'
 import { ReasonPanel } from './ReasonPanel'
 
@@ -22,6 +23,7 @@ const VERDICTS: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'check_f
 
 /** What was worked on stands first; the rest is found by what it is for. */
 const WORKED = 'worked_on'
+const EVERYTHING = 'everything'
 
 /** Purposes in the order practitioners reach for them: the order of their words. */
 const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
@@ -34,16 +36,19 @@ export function ChooseScreen() {
   const families = useFamilies()
   const [picked, setPicked] = useState<string | null>(null)
   const [chosen, setChosen] = useState<Chosen>({})
+  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
   const known = new Set(lines.flatMap((family) => family.purposes))
   const purposes = PURPOSES.filter((each) => known.has(each))
   const worked = lines.some((family) => family.worked)
   const purpose = picked ?? (worked ? WORKED : (purposes[0] ?? WORKED))
   const shown = lines.filter((family) =>
-    purpose === WORKED ? family.worked : family.purposes.includes(purpose),
+    purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
   )
   const held = Object.values(chosen).map(familyOf)
-  const ladders = useLadders([...new Set([...shown.map((family) => family.family), ...held])])
+  // Each ladder is worked out when it comes near the screen: with everything open there are dozens.
+  const near = shown.map((family) => family.family).filter((family) => seen.has(family))
+  const ladders = useLadders([...new Set([...near, ...held])])
   if (families.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
   if (ladders.error instanceof ApiProblem && ladders.error.status === 422) return <StatureFirst />
@@ -53,7 +58,11 @@ export function ChooseScreen() {
     void navigate(`${clientAddress(practice_id, client_id, 'set-up')}?${query}`)
   }
   const label = (each: string) =>
-    each === WORKED ? t('choose.workedOn') : t(`choose.purposes.${each as 'outer_hip'}`)
+    each === WORKED
+      ? t('choose.workedOn')
+      : each === EVERYTHING
+        ? t('choose.all')
+        : t(`choose.purposes.${each as 'outer_hip'}`)
   return (
     <>
       <Box
@@ -76,7 +85,7 @@ export function ChooseScreen() {
           }}
           sx={{ width: 290 }}
         >
-          {(worked ? [WORKED, ...purposes] : purposes).map((each) => (
+          {[...(worked ? [WORKED] : []), ...purposes, EVERYTHING].map((each) => (
             <MenuItem key={each} value={each}>
               {label(each)}
             </MenuItem>
@@ -95,7 +104,14 @@ export function ChooseScreen() {
       {shown.map((family) => {
         const ladder = ladders.data.find((each) => each.family === family.family)
         return ladder === undefined ? (
-          <LadderToCome key={family.family} family={family} />
+          <WhenSeen
+            key={family.family}
+            onSeen={() => {
+              setSeen((before) => new Set([...before, family.family]))
+            }}
+          >
+            <LadderToCome family={family} />
+          </WhenSeen>
         ) : (
           <Ladder
             key={family.family}

@@ -42,7 +42,17 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
     </Box>
   )
   return (
-    <Box component="section" sx={{ pt: 1.5, pb: 1, borderBottom: `1px solid ${colours.line}` }}>
+    <Box
+      component="section"
+      sx={{
+        pt: 1.5,
+        pb: 1,
+        borderBottom: `1px solid ${colours.line}`,
+        // Figures off the screen are not laid out: with every family open there are hundreds.
+        contentVisibility: 'auto',
+        containIntrinsicSize: 'auto 460px',
+      }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, mb: 0.5 }}>
         <Typography variant="h2">{ladder.name}</Typography>
         <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>

@@ -11,26 +11,15 @@ import { useClientHead } from '../../common/head'
 import { clientAddress, useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Empty, Failure, Working } from '../../common/ui/States'
+import { figureColours } from '../../figure/colours'
 import { dimTheme } from './dimTheme'
 import { HoldTimer } from './HoldTimer'
 import { MatLane } from './MatLane'
 import { MorningChecks } from './MorningChecks'
 import { useMat } from './queries'
 
-/** Colours of the figures in the dim room; the drawing takes them from the page. */
-const DIM_FIGURE = {
-  '--left': dim.left,
-  '--right': dim.right,
-  '--fig-ground': dim.ground,
-  '--fig-left': dim.left,
-  '--fig-right': dim.right,
-  '--fig-near': '#D9D0C0',
-  '--fig-mid': '#B9B0A1',
-  '--fig-far': '#6C665E',
-  '--fig-line': '#8F877A',
-  '--fig-ink': dim.ink,
-  '--fig-wood': '#B58F5F',
-} as const
+/** The dim room: the drawings take their colours from the page. */
+const DIM_ROOM = { '--left': dim.left, '--right': dim.right, ...figureColours('dim') }
 
 /** Beside the mat: one ladder at a time, big, left and right, with the step back always ready. */
 export function MatScreen() {
@@ -65,7 +54,7 @@ export function MatScreen() {
     <ThemeProvider theme={dimTheme}>
       <Box
         sx={{
-          ...DIM_FIGURE,
+          ...DIM_ROOM,
           bgcolor: dim.ground,
           color: dim.ink,
           height: '100vh',

@@ -13,6 +13,9 @@ import { useShortcuts } from '../../common/shortcuts'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { KeysDialog } from './KeysDialog'
 
+/** The views of a practice, in the order of the bar. */
+const VIEWS = ['clients', 'library'] as const
+
 /** The bar above everything of a practice. The mat has the whole screen to itself. */
 export function PracticeFrame() {
   const { t } = useTranslation()
@@ -48,6 +51,7 @@ export function PracticeFrame() {
         <Box
           component="header"
           sx={{
+            '@media print': { display: 'none' },
             bgcolor: colours.ink,
             color: colours.ground,
             px: 2.75,
@@ -71,20 +75,23 @@ export function PracticeFrame() {
             {t('app.name')}
           </Typography>
           <Box component="nav" sx={{ display: 'flex', gap: 3, flex: 1, height: '100%' }}>
-            <Box
-              component={NavLink}
-              to={`/practices/${practiceId}/clients`}
-              sx={{
-                color: '#D9D2C3',
-                textDecoration: 'none',
-                display: 'grid',
-                alignItems: 'center',
-                borderBottom: '3px solid transparent',
-                '&.active': { color: '#fff', borderColor: colours.accent },
-              }}
-            >
-              {t('nav.clients')}
-            </Box>
+            {VIEWS.map((view) => (
+              <Box
+                key={view}
+                component={NavLink}
+                to={`/practices/${practiceId}/${view}`}
+                sx={{
+                  color: '#D9D2C3',
+                  textDecoration: 'none',
+                  display: 'grid',
+                  alignItems: 'center',
+                  borderBottom: '3px solid transparent',
+                  '&.active': { color: '#fff', borderColor: colours.accent },
+                }}
+              >
+                {t(`nav.${view}`)}
+              </Box>
+            ))}
           </Box>
           {me.data.practices.length > 1 ? (
             <Select

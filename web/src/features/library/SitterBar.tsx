@@ -1,0 +1,68 @@
+import Box from '@mui/material/Box'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useTranslation } from 'react-i18next'
+import type { Side } from '../../api/client'
+import { type Sitter, useSitters } from './queries'
+
+interface Props {
+  sitter: Sitter
+  shared: boolean
+  set: (changes: Record<string, string | null>) => void
+}
+
+const TYPICAL = 'typical'
+const SIDES: readonly Side[] = ['left', 'right']
+
+/** Who the figures are drawn for, and which side works. */
+export function SitterBar({ sitter, shared, set }: Props) {
+  const { t } = useTranslation()
+  const clients = useSitters()
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flex: 'none' }}>
+      <TextField
+        select
+        label={t('library.drawnFor')}
+        value={sitter.client ?? TYPICAL}
+        sx={{ width: 230 }}
+        onChange={(event) => {
+          set({ client: event.target.value === TYPICAL ? null : event.target.value })
+        }}
+      >
+        <MenuItem value={TYPICAL}>{t('library.typicalBody')}</MenuItem>
+        {(clients.data ?? []).map((client) => (
+          <MenuItem key={client.id} value={client.id}>
+            {client.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {!shared && (
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={sitter.side}
+          aria-label={t('library.side')}
+          onChange={(_, side: Side | null) => {
+            if (side !== null) set({ side })
+          }}
+        >
+          {SIDES.map((side) => (
+            <ToggleButton
+              key={side}
+              value={side}
+              sx={{
+                px: 1.75,
+                textTransform: 'none',
+                '&.Mui-selected': { color: `var(--${side})`, fontWeight: 700 },
+              }}
+            >
+              {t(`side.${side}`)}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,98 @@
+import { describe, expect, it } from 'vitest'
+import {
+  byPurpose,
+  type Family,
+  figureFrom,
+  fixedAngles,
+  linesFrom,
+  problemAt,
+  search,
+  withSlot,
+} from './model'
+
+const rung = (id: string, name: string, props: string[] = []) => ({
+  id,
+  name,
+  short: name,
+  own: false,
+  props,
+})
+
+const FAMILIES: Family[] = [
+  {
+    family: 'figure_four',
+    name: 'Figure four on a chair',
+    sanskrit: 'Ardha kapotāsana',
+    about: 'Ankle over the other thigh.',
+    purposes: ['outer_hip', 'rest'],
+    positions: ['chair'],
+    rungs: [
+      rung('figure_four.a', 'Foot on a block', ['block', 'chair']),
+      rung('figure_four.b', 'Foot on the floor'),
+    ],
+  },
+  {
+    family: 'bridge',
+    name: 'Bridge',
+    sanskrit: '',
+    about: 'Pelvis lifted.',
+    purposes: ['strength'],
+    positions: ['lying'],
+    rungs: [rung('bridge.a', 'Low, a block between the knees', ['block'])],
+  },
+]
+
+const ids = (text: string) => search(FAMILIES, text).flatMap((hit) => hit.rungs.map((each) => each.id))
+
+describe('the list of families', () => {
+  it('shows a family under each of its purposes, in the order of the purposes', () => {
+    expect(byPurpose(FAMILIES).map((shelf) => [shelf.purpose, shelf.families.length])).toEqual([
+      ['outer_hip', 1],
+      ['strength', 1],
+      ['rest', 1],
+    ])
+  })
+})
+
+describe('the search', () => {
+  it('finds rungs by their props and families by name, purpose and Sanskrit without marks', () => {
+    expect(ids('block')).toEqual(['figure_four.a', 'bridge.a'])
+    expect(ids('KAPOTASANA')).toEqual(['figure_four.a', 'figure_four.b'])
+    expect(ids('strengthen')).toEqual(['bridge.a'])
+  })
+
+  it('wants every word', () => {
+    expect(ids('chair block')).toEqual(['figure_four.a'])
+    expect(ids('block trampoline')).toEqual([])
+  })
+})
+
+describe('adjusting', () => {
+  it('changes one slot and leaves the file it came from alone', () => {
+    const slot = { type: 'angle' as const, label: 'Lean', from: 0, to: 60, step: 5, plain: 20 }
+    const file = { variation: { slots: { lean: slot } } } as never
+    const changed = withSlot(file, 'lean', { to: 40 })
+    expect(changed.variation.slots['lean']).toEqual({ ...slot, to: 40 })
+    expect(slot.to).toBe(60)
+    expect(withSlot(file, 'no_such', { to: 1 })).toBe(file)
+  })
+
+  it('offers only trunk angles a recipe fixes', () => {
+    expect(fixedAngles({ lean_deg: 'lean', turn_deg: 20, roll_deg: 0, base: 'x' })).toEqual([
+      ['turn_deg', 20],
+    ])
+  })
+
+  it('reads figures with a comma and cues by the line', () => {
+    expect(figureFrom('2,5')).toBe(2.5)
+    expect(figureFrom('')).toBe(0)
+    expect(linesFrom(' Feel the floor. \n\n Breathe.')).toEqual(['Feel the floor.', 'Breathe.'])
+  })
+
+  it('finds what the server says of a field or of what lies inside it', () => {
+    const problems = { 'variation.cues.2': 'unknown', 'variation.slots.lean.from': 'above' }
+    expect(problemAt(problems, 'variation.cues')).toBe('unknown')
+    expect(problemAt(problems, 'variation.slots.lean')).toBe('above')
+    expect(problemAt(problems, 'variation.slots.le')).toBeUndefined()
+  })
+})

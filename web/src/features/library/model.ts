@@ -1,0 +1,135 @@
+import type { Schemas } from '../../api/client'
+import { en } from '../../common/i18n/en'
+
+export type Family = Schemas['ShelfFamily']
+
+/** Purposes in the order practitioners reach for them: the order of their words. */
+const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
+
+export interface Shelf {
+  purpose: string
+  families: Family[]
+}
+
+/** Families by purpose; one with several purposes stands under each. */
+export function byPurpose(families: readonly Family[]): Shelf[] {
+  return PURPOSES.map((purpose) => ({
+    purpose,
+    families: families.filter((family) => family.purposes.includes(purpose)),
+  })).filter((shelf) => shelf.families.length > 0)
+}
+
+export interface Hit {
+  family: Family
+  rungs: Family['rungs']
+}
+
+const folded = (text: string) =>
+  text
+    .normalize('NFD')
+    .replace(/\p{Mark}/gu, '')
+    .toLowerCase()
+
+/**
+ * Families and rungs that have every word of a text: in the names, in what they are for, among the props.
+ * A family found by its own words is found with all its rungs.
+ */
+export function search(families: readonly Family[], text: string): Hit[] {
+  const wanted = folded(text).split(/\s+/).filter(Boolean)
+  const purpose = (each: string) => en.choose.purposes[each as 'outer_hip']
+  return families.flatMap((family) => {
+    const own = folded(
+      [family.name, family.sanskrit, family.about, ...family.purposes.map(purpose)].join(' '),
+    )
+    if (wanted.every((word) => own.includes(word))) return [{ family, rungs: family.rungs }]
+    const rungs = family.rungs.filter((rung) => {
+      const words = `${own} ${folded([rung.name, rung.short, ...rung.props].join(' '))}`
+      return wanted.every((word) => words.includes(word))
+    })
+    return rungs.length > 0 ? [{ family, rungs }] : []
+  })
+}
+
+/** What may be adjusted of a slot; what a file says besides is kept as it is. */
+export interface Slot {
+  type: 'stack' | 'angle' | 'distance' | 'choice'
+  label: string
+  base?: 'floor' | 'chair'
+  from?: number
+  to?: number
+  step?: number
+  plain: number | string | { percent: number; of: string }
+  between_cm?: [number, number]
+  max_layers?: number
+  required?: boolean
+}
+
+/** A variation's file as far as it is adjusted here. */
+export interface VariationFile {
+  format: string
+  version: number
+  family: string
+  after: string | null
+  variation: {
+    name: { en: string; sa?: string }
+    short: string
+    slots: Record<string, Slot>
+    recipe: Record<string, unknown>
+    hold: {
+      style: 'seconds' | 'breaths' | 'minutes' | 'reps'
+      from: number
+      to: number
+      step: number
+      sets: number
+    }
+    cues: string[]
+    own_cues: string[]
+    watch: string[]
+  }
+}
+
+/** The angles of the trunk a recipe may fix. */
+const TRUNK = ['lean_deg', 'recline_deg', 'turn_deg', 'side_bend_deg', 'roll_deg'] as const
+export type TrunkAngle = (typeof TRUNK)[number]
+
+/** Trunk angles a recipe fixes at a figure other than zero, in order. */
+export function fixedAngles(recipe: Record<string, unknown>): [TrunkAngle, number][] {
+  return TRUNK.flatMap((name) => {
+    const value = recipe[name]
+    return typeof value === 'number' && value !== 0 ? [[name, value]] : []
+  })
+}
+
+/** A draft to begin a copy with: the name says that it is one. */
+export function copyOf(file: VariationFile, name: string): VariationFile {
+  return { ...file, variation: { ...file.variation, name: { ...file.variation.name, en: name } } }
+}
+
+/** A file with one slot adjusted. */
+export function withSlot(file: VariationFile, name: string, change: Partial<Slot>): VariationFile {
+  const slot = file.variation.slots[name]
+  if (slot === undefined) return file
+  return {
+    ...file,
+    variation: { ...file.variation, slots: { ...file.variation.slots, [name]: { ...slot, ...change } } },
+  }
+}
+
+/** A typed figure; an empty field counts as nought and is refused by its range. */
+export function figureFrom(text: string): number {
+  const value = Number(text.replace(',', '.'))
+  return Number.isFinite(value) ? value : 0
+}
+
+/** One cue a line; empty lines fall away. */
+export function linesFrom(text: string): string[] {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+}
+
+/** The first message among field problems that begin with a path. */
+export function problemAt(problems: Record<string, string>, path: string): string | undefined {
+  return Object.entries(problems).find(([field]) => field === path || field.startsWith(`${path}.`))?.[1]
+}
