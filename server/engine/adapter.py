@@ -5,15 +5,48 @@ from __future__ import annotations
 from collections import defaultdict
 from typing import Any
 
+from django.db import connection
+
 from asketa_core import ClientFile, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
+from common.recent import Recent
 from measures.models import BODY_QUANTITIES, Measure
 from room.models import RoomProp
 from visits.models import LoggedItem
 
+_files: Recent[ClientFile] = Recent(most=64)
+
 
 def client_file(client: Client) -> ClientFile:
-    """Everything recorded about one client, in the core's terms."""
+    """Everything recorded about one client, in the core's terms. Kept as long as nothing new is recorded."""
+    practice = client.practice
+    about = (client.pk, client.version, client.name, client.birth_date, client.discomfort_allowed)
+    return _files.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
+
+
+_STAMP = """
+SELECT md5(string_agg(id::text, '' ORDER BY id)) FROM (
+  SELECT id FROM clients_entry WHERE client_id = %(client)s
+  UNION ALL SELECT c.id FROM clients_clearance c JOIN clients_entry e ON e.id = c.entry_id WHERE e.client_id = %(client)s
+  UNION ALL SELECT d.id FROM clients_dailyanswer d JOIN clients_entry e ON e.id = d.entry_id WHERE e.client_id = %(client)s
+  UNION ALL SELECT id FROM measures_measure WHERE client_id = %(client)s
+  UNION ALL SELECT i.id FROM visits_loggeditem i JOIN visits_visit v ON v.id = i.visit_id WHERE v.client_id = %(client)s
+  UNION ALL SELECT m.id FROM visits_morninganswer m JOIN visits_loggeditem i ON i.id = m.item_id
+    JOIN visits_visit v ON v.id = i.visit_id WHERE v.client_id = %(client)s
+) recorded
+"""
+
+
+def _stamp(client: Client) -> str | None:
+    """What tells one state of a client's records from another: rows of all these tables are only ever added, so the
+    ids there are say everything."""
+    with connection.cursor() as cursor:
+        cursor.execute(_STAMP, {"client": client.pk})
+        row: tuple[str | None] = cursor.fetchone()
+    return row[0]
+
+
+def _read(client: Client) -> ClientFile:
     return parse(
         ClientFile,
         {

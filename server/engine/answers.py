@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import datetime as dt
 import hashlib
-import threading
 from collections.abc import Callable
 from dataclasses import asdict, dataclass, replace
 from functools import cached_property
@@ -45,10 +44,19 @@ from asketa_core import (
 )
 from clients.models import Client
 from common import clock
+from common.recent import Recent
 from engine.adapter import client_file, room_value
 from engine.shelf import practice_library
 
 T = TypeVar("T")
+
+_recent_grids: Recent[Screened | NoGrid] = Recent(most=4)
+"""The last few screened grids: some megabytes each, and steppers ask for the same one again."""
+
+_situations: Recent[tuple[ClientFile, Situation, str]] = Recent(most=16)
+"""Situations with their keys, and what their variations share already worked out. Known by the file they were made
+from, which they keep."""
+
 RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits")} | {"engine": fingerprint("")}
 
 
@@ -68,8 +76,14 @@ class Today:
         """``InputError`` when the stature is missing."""
         now = clock.local_now(client.practice.time_zone)
         file, room, shelf = client_file(client), room_value(), practice_library()
-        situation = Situation.of(file, now.date(), room, shelf.library)
-        return Today(client, file, room, now, situation, situation_key(file, room, shelf.fingerprint))
+        known = (id(file), now.date(), room, shelf.fingerprint)
+
+        def compute() -> tuple[ClientFile, Situation, str]:
+            found = Situation.of(file, now.date(), room, shelf.library)
+            return file, found, situation_key(file, room, shelf.fingerprint)
+
+        _, situation, key = _situations.get(known, compute)
+        return Today(client, file, room, now, situation, key)
 
     @property
     def library(self) -> Library:
@@ -188,29 +202,6 @@ def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
         found = compute()
         cache.set(full, found)
     return found
-
-
-class _RecentGrids:
-    """The last few screened grids: some megabytes each, and steppers ask for the same one again."""
-
-    def __init__(self, most: int) -> None:
-        self._most = most
-        self._lock = threading.Lock()
-        self._kept: dict[tuple[object, ...], Screened | NoGrid] = {}
-
-    def get(self, key: tuple[object, ...], compute: Callable[[], Screened | NoGrid]) -> Screened | NoGrid:
-        with self._lock:
-            found = self._kept.pop(key, None)
-        if found is None:
-            found = compute()
-        with self._lock:
-            self._kept[key] = found
-            while len(self._kept) > self._most:
-                self._kept.pop(next(iter(self._kept)))
-        return found
-
-
-_recent_grids = _RecentGrids(most=4)
 
 
 def snapshot(

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import hashlib
-from collections import OrderedDict
 from dataclasses import dataclass
-from threading import Lock
 
 from asketa_core import InputError, Library, OwnVariation, read_own, standard_library, with_own
+from common.recent import Recent
 from library.models import OwnRung
 
 
@@ -22,25 +21,14 @@ class Shelf:
     fingerprint: str
 
 
-_KEPT = 32
-_shelves: OrderedDict[tuple[str, ...], Shelf] = OrderedDict()
-_lock = Lock()
+_shelves: Recent[Shelf] = Recent(most=32)
 
 
 def practice_library() -> Shelf:
     """One query. Rows never change, so a shelf is known by the rows it was built from."""
     rows = list(OwnRung.objects.standing())
     key = tuple(str(row.pk) for row in rows)
-    with _lock:
-        found = _shelves.get(key)
-    if found is None:
-        found = _built(rows, key)
-    with _lock:
-        _shelves[key] = found
-        _shelves.move_to_end(key)
-        while len(_shelves) > _KEPT:
-            _shelves.popitem(last=False)
-    return found
+    return _shelves.get(key, lambda: _built(rows, key))
 
 
 def _built(rows: list[OwnRung], key: tuple[str, ...]) -> Shelf:

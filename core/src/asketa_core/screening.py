@@ -129,7 +129,7 @@ class Situation:
 
     def combinations(self, variation: Variation, side: Side) -> int:
         """How many set-ups would be tried, before the room's stock is counted; 0 when a slot can't be met."""
-        axes = grid_axes(variation, side, self.body, self.ranges, self.room, {})
+        axes = grid_axes(variation, side, self.body, self.ranges, self.room, {}, self.memo)
         return 0 if isinstance(axes, NoGrid) else math.prod(lengths_of(axes))
 
     def starting_choices(self, side: Side) -> dict[str, str]:

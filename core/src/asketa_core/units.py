@@ -65,11 +65,18 @@ def dot(a: Array, b: Array) -> Array:
 
 def cross(a: Array, b: Array) -> Array:
     """Row-wise cross product over the last axis, shape (..., 3)."""
-    a, b = np.broadcast_arrays(a, b)
-    found = np.empty(a.shape)
-    found[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
-    found[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
-    found[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return stack3(
+        a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1],
+        a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2],
+        a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0],
+    )
+
+
+def stack3(x: Array, y: Array, z: Array) -> Array:
+    """Three coordinates that broadcast against each other as points, shape (..., 3)."""
+    # Filling in is much cheaper than broadcasting first and stacking then, and there are thousands of small calls.
+    found = np.empty((*np.broadcast(x, y, z).shape, 3))
+    found[..., 0], found[..., 1], found[..., 2] = x, y, z
     return found
 
 
@@ -78,7 +85,10 @@ def norm(a: Array) -> Array:
     return np.sqrt(dot(a, a))
 
 
+TINY = 1e-300
+"""Divides a zero vector without changing it."""
+
+
 def unit(a: Array) -> Array:
     """Unit vector over the last axis; a zero vector stays zero instead of becoming nan."""
-    length = norm(a)[..., None]
-    return np.asarray(np.divide(a, length, out=np.zeros_like(a), where=length > 0))
+    return np.asarray(a / np.maximum(norm(a), TINY)[..., None])

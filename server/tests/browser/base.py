@@ -46,6 +46,11 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.on("pageerror", lambda error: self.errors.append(str(error)))
         self.addCleanup(context.close)
 
+    def tearDown(self) -> None:
+        # What the server is still working on would be in the way of emptying its tables.
+        self.page.wait_for_load_state("networkidle")
+        super().tearDown()
+
     def sign_in(self, password: str = PASSWORD) -> None:
         self.page.goto(self.live_server_url)
         self.page.get_by_label("E-mail address").fill(EMAIL)

@@ -81,9 +81,9 @@ def knee_circle(
         reference = np.broadcast_to(knee_toward, axis.shape)
     start = unit(reference - dot(reference, axis)[..., None] * axis)
     outward = cross(axis, start)
-    m = np.broadcast_to(np.asarray(side_sign, float), distance.shape)
-    outside = np.stack([np.full_like(m, 0.3), m, np.zeros_like(m)], axis=-1)
-    outward = np.where((dot(outward, outside) > 0)[..., None], outward, -outward)
+    # Outward is the way that points to the leg's own side, a little ahead.
+    looks_out = 0.3 * outward[..., 0] + side_sign * outward[..., 1] > 0
+    outward = np.where(looks_out[..., None], outward, -outward)
 
     return KneeCircle(
         hip=np.asarray(hip, float),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum
+from functools import cached_property
 from pathlib import Path
 from typing import Any, Literal
 
@@ -62,7 +63,11 @@ class Term:
         return (self.readout.value, "above" if self.above is not None else "below")
 
 
-@dataclass(frozen=True, slots=True)
+Kind = tuple[object, ...]
+"""What limits must share to compete."""
+
+
+@dataclass(frozen=True)
 class Limit:
     """A limit that holds on one date: all terms exceeded together make it bite."""
 
@@ -77,8 +82,13 @@ class Limit:
     source: str = ""
     params: Mapping[str, object] = field(default_factory=dict)
 
-    @property
-    def kind(self) -> tuple[object, ...]:
+    @cached_property
+    def flags_first(self) -> tuple[Term, ...]:
+        """Terms in the order they are cheapest to rule out in."""
+        return tuple(sorted(self.terms, key=lambda term: term.flag is None))
+
+    @cached_property
+    def kind(self) -> Kind:
         """Limits of one kind compete, and the tightest wins."""
         return (self.side, tuple(sorted(term.kind for term in self.terms)), self.code if not self.terms else "")
 

@@ -38,7 +38,7 @@ from asketa_core.poses.recipe import (
     slot_names,
 )
 from asketa_core.poses.setups import SetupBatch
-from asketa_core.units import Array, Side, cosd, norm, sind, unit
+from asketa_core.units import Array, Side, cosd, norm, sind, stack3, unit
 
 CHAIR_EDGE_REST_DEG = 20.0
 """On a chair a thigh let out sideways comes to rest on the seat's edge about this far below level (judgement)."""
@@ -119,8 +119,7 @@ def centre_of_mass(body: Body, legs: Mapping[Side, Leg], chain: TrunkPoints) -> 
 
 
 def points(x: Array | float, y: Array | float, z: Array | float) -> Array:
-    x, y, z = np.broadcast_arrays(np.asarray(x, float), np.asarray(y, float), np.asarray(z, float))
-    return np.stack([x, y, z], axis=-1)
+    return stack3(np.asarray(x, float), np.asarray(y, float), np.asarray(z, float))
 
 
 def hip_centre(body: Body, side: Side, seat_cm: Array) -> Array:

@@ -125,6 +125,23 @@ class Column:
         return np.asarray(self.values[:, self.rows[setup]])
 
 
+def lowest(values: Array) -> Array:
+    """Lowest value over the ranges, (levels, k) → (k,)."""
+    # Level by level: over one or three rows a reduction costs more in set-up than in work.
+    least: Array = values[0]
+    for level in values[1:]:
+        least = np.minimum(least, level)
+    return least
+
+
+def highest(values: Array) -> Array:
+    """Highest value over the ranges, (levels, k) → (k,)."""
+    most: Array = values[0]
+    for level in values[1:]:
+        most = np.maximum(most, level)
+    return most
+
+
 @dataclass(frozen=True, slots=True)
 class Extremes:
     """Lowest and highest value over the client's ranges, and the error: half their distance, never under
@@ -138,8 +155,8 @@ class Extremes:
 @dataclass(frozen=True, slots=True)
 class Posture:
     """``legs`` points are (levels, k, 3) with ``leg_rows`` (n,) into them. ``pelvis`` (levels, k, 2) is
-    its centre as forward and up. ``troubles`` (n,) marks what cannot be met, ``flags`` (n,) what the
-    posture counts as, ``exempt_from_band`` a named technique."""
+    its centre as forward and up. ``troubles`` (n,) marks what cannot be met in some set-up, ``flags`` (n,) what
+    the posture counts as, ``exempt_from_band`` a named technique."""
 
     size: int
     legs: Mapping[Side, LegPoints]
@@ -153,7 +170,12 @@ class Posture:
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
     stopped_by: Mapping[Side, Array]
     exempt_from_band: bool = False
+    own_rows: Indices = field(default_factory=lambda: np.zeros(0, dtype=np.int32), repr=False)
+    """One case for each set-up: 0 … n − 1."""
     _extremes: dict[Key, Extremes] = field(default_factory=dict, repr=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "own_rows", np.arange(self.size, dtype=np.int32))
 
     def key(self, readout: Readout, side: Side | None) -> Key | None:
         """Where a read-out of a side stands: its own column, else the middle's; ``None`` when there is none."""
@@ -165,7 +187,7 @@ class Posture:
         found = self._extremes.get(key)
         if found is None:
             values = self.readouts[key].values
-            low, high = values.min(axis=0), values.max(axis=0)
+            low, high = lowest(values), highest(values)
             found = Extremes(low, high, np.maximum((high - low) / 2, LEAST_ERROR[unit_of(key[0])]))
             self._extremes[key] = found
         return found

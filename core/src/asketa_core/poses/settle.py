@@ -34,7 +34,7 @@ from asketa_core.poses.legs import (
     weight_through,
 )
 from asketa_core.poses.library import Variation
-from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble
+from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
 from asketa_core.poses.recipe import (
     LYING,
     Flags,
@@ -137,9 +137,10 @@ def _assemble(
     amounts: dict[tuple[Trouble, Side], Array] = {}
 
     def trouble(which: Trouble, side: Side, amount: Array, rows: Indices, beyond: float) -> None:
-        worst = np.atleast_2d(amount).max(axis=0)
-        amounts[(which, side)] = worst[rows]
-        troubles[(which, side)] = (worst > beyond)[rows]
+        worst = highest(np.atleast_2d(amount))
+        if (found := worst > beyond).any():
+            amounts[(which, side)] = worst[rows]
+            troubles[(which, side)] = found[rows]
 
     for which, amount in (base_troubles or {}).items():
         trouble(which, Side.LEFT, amount, every, 0.5)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -36,6 +37,10 @@ class Axis:
     stacks: tuple[Stack, ...] = ()
     options: tuple[str, ...] = ()
     plain: int = 0
+    items: Indices | None = None
+    """How many props each stack takes."""
+    uses: NDArray[np.int16] | None = None
+    """How many of each of the room's props each stack takes, (stacks, props)."""
 
     def value(self, index: int) -> SlotValue:
         if self.stacks:
@@ -109,7 +114,15 @@ class NoGrid:
     nearest_cm: float | None = None
 
 
-def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | NoGrid:
+def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body, memo: dict[object, Any]) -> Axis | NoGrid:
+    key = ("stacks", name, slot)
+    if key not in memo:
+        memo[key] = _stacks_for(name, slot, room, body)
+    found: Axis | NoGrid = memo[key]
+    return found
+
+
+def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | NoGrid:
     stacks = buildable(
         room, Use(slot.use), slot.base == "chair", slot.kinds, slot.faces, slot.max_layers, slot.apart_cm
     )
@@ -129,7 +142,15 @@ def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
     if slot.plain == "base_only" and slot.base == "chair":
         bare = [i for i, stack in enumerate(stacks) if len(stack.layers) == 1]
         plain = min(bare, key=lambda i: abs(stacks[i].height_cm - body.level_seat_cm), default=0)
-    return Axis(name, slot, np.array([s.height_cm for s in stacks]), tuple(stacks), plain=plain)
+    return Axis(
+        name,
+        slot,
+        np.array([s.height_cm for s in stacks]),
+        tuple(stacks),
+        plain=plain,
+        items=np.array([stack.items for stack in stacks], dtype=np.int32),
+        uses=np.array([[used[prop.id] for prop in room.props] for used in (s.used for s in stacks)], dtype=np.int16),
+    )
 
 
 def _number_axis(name: str, slot: NumberSlot, ranges: Ranges, side: Side) -> Axis:
@@ -146,14 +167,20 @@ def _number_axis(name: str, slot: NumberSlot, ranges: Ranges, side: Side) -> Axi
 
 
 def grid_axes(
-    variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str]
+    variation: Variation,
+    side: Side,
+    body: Body,
+    ranges: Ranges,
+    room: Room,
+    choices: Mapping[str, str],
+    memo: dict[object, Any],
 ) -> list[Axis] | NoGrid:
-    """What each slot may be in this room, for this body."""
+    """What each slot may be in this room, for this body; ``memo`` keeps the stacks slots of variations share."""
     axes: list[Axis] = []
     for name, slot in variation.setup_slots.items():
         axis: Axis | NoGrid
         if isinstance(slot, StackSlot):
-            axis = _stack_axis(name, slot, room, body)
+            axis = _stack_axis(name, slot, room, body, memo)
         elif isinstance(slot, NumberSlot):
             axis = _number_axis(name, slot, ranges, side)
         else:
@@ -173,10 +200,16 @@ def lengths_of(axes: Sequence[Axis]) -> list[int]:
 
 
 def build_grid(
-    variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str]
+    variation: Variation,
+    side: Side,
+    body: Body,
+    ranges: Ranges,
+    room: Room,
+    choices: Mapping[str, str],
+    memo: dict[object, Any] | None = None,
 ) -> Grid | NoGrid:
     """Every set-up of a variation for one side that the room can build."""
-    axes = grid_axes(variation, side, body, ranges, room, choices)
+    axes = grid_axes(variation, side, body, ranges, room, choices, {} if memo is None else memo)
     if isinstance(axes, NoGrid):
         return axes
     lengths = lengths_of(axes)
@@ -189,8 +222,8 @@ def build_grid(
         return NoGrid(*next((axis.name, axis.slot.label) for axis in axes if axis.stacks))
     items = np.zeros(len(indices), dtype=np.int32)
     for k, axis in enumerate(axes):
-        if axis.stacks:
-            items += np.array([stack.items for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
+        if axis.items is not None:
+            items += axis.items[indices[:, k]]
     seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat_slot or "")
     soft, arms = np.zeros(len(indices), dtype=bool), np.ones(len(indices), dtype=bool)
     if seats is not None:
@@ -211,11 +244,11 @@ def build_grid(
 
 def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:
     """Which combinations the room's stock covers, (n,)."""
-    stock = {prop.id: prop.count for prop in room.props}
-    order = list(stock)
-    need = np.zeros((len(indices), len(order)), dtype=np.int16)
-    for k, axis in enumerate(axes):
-        if axis.stacks:
-            takes = np.array([[stack.used[prop_id] for prop_id in order] for stack in axis.stacks], dtype=np.int16)
-            need += takes[indices[:, k]]
-    return np.asarray((need <= np.array([stock[prop_id] for prop_id in order])).all(axis=1))
+    stock = np.array([prop.count for prop in room.props], dtype=np.int16)
+    uses = [(k, axis.uses) for k, axis in enumerate(axes) if axis.uses is not None]
+    # Props that would not run out even if every slot took its most need no counting.
+    short = sum((most.max(axis=0) for _, most in uses), np.zeros(len(stock), dtype=np.int16)) > stock
+    if not short.any():
+        return np.ones(len(indices), dtype=bool)
+    need = sum((use[:, short][indices[:, k]] for k, use in uses), np.zeros(1, dtype=np.int16))
+    return np.asarray((need <= stock[short]).all(axis=1))

@@ -11,14 +11,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from typing import Any
 
 import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
 from asketa_core.clientfile import SlotValue
-from asketa_core.limits.judge import Judgement, Levels, Totals, judge_all, total
-from asketa_core.limits.model import Limit, Phase, Severity, Term
+from asketa_core.limits.judge import Judgement, Levels, Summary, Totals, judge_all, summarise, total
+from asketa_core.limits.model import Kind, Limit, Phase, Severity, Term
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
 from asketa_core.poses.recipe import Gate, LiftFoot, PlantedLeg, Work
@@ -30,6 +31,7 @@ from asketa_core.poses.settle import (
     settle_standing_quietly,
     settle_transfer,
 )
+from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import Room
 from asketa_core.setup.grid import Grid, NoGrid, build_grid
@@ -44,8 +46,9 @@ WORTH_HAVING = 0.6
 """An alternative set-up keeps at least this part of the best one's purpose."""
 
 
-Memo = dict[object, list["Stage"]]
-"""Ways onto a seat or the floor already judged."""
+Memo = dict[object, Any]
+"""What variations share, worked out once for a body, a room and limits: stacks a slot may have, ways onto a seat or
+the floor, quiet standing."""
 
 
 class Verdict(StrEnum):
@@ -67,6 +70,7 @@ class Stage:
     name: str
     posture: Posture
     judgements: tuple[Judgement, ...]
+    summary: Summary
     rows: Indices
 
 
@@ -221,35 +225,35 @@ def _possible(stages: Sequence[Stage], size: int) -> Mask:
     return possible
 
 
-def _choose_technique(stages: Sequence[Stage]) -> Levels:
-    """For each case the technique that comes out gentlest; the plain one wins ties."""
+@dataclass(frozen=True, slots=True)
+class Ways:
+    """Every way onto and off a seat or the floor, and for each case the gentlest: which it is, what it comes to, and
+    whether this body can do it."""
+
+    stages: tuple[Stage, ...]
+    chosen: Levels
+    summary: Summary
+    passable: Mask
+
+
+def _gentlest(stages: Sequence[Stage]) -> Ways:
+    """The technique that comes out gentlest; the plain one wins ties."""
+    size = stages[0].posture.size
+    passable = np.stack([_passable(stage) for stage in stages])
     scores = []
-    for stage in stages:
-        size = stage.posture.size
-        sums = total([(stage.judgements, np.arange(size, dtype=np.int32))], size)
-        blocked = ~_passable(stage)
-        scores.append(
-            (
-                blocked * 1_000_000 + sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions
-            ).astype(int)
-        )
-    return np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
-
-
-def _picked(stages: Sequence[Stage], technique: Levels) -> list[Judgement]:
-    """The judgements of the chosen technique of each case."""
-    found = []
+    for stage, can in zip(stages, passable, strict=True):
+        sums = total([(stage.summary, None)], size)
+        worst = sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions
+        scores.append(worst + ~can * 1_000_000)
+    chosen = np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
+    severity: dict[Kind, Levels] = {}
+    margin = np.full(size, np.inf)
     for number, stage in enumerate(stages):
-        mine = technique == number
-        if mine.any():
-            found += [
-                Judgement(
-                    j.limit, j.phase, np.where(mine, j.severity, 0).astype(np.int8), np.where(mine, j.margin, np.inf),
-                    j.within_error & mine,
-                )
-                for j in stage.judgements
-            ]  # fmt: skip
-    return found
+        mine = chosen == number
+        for kind, own in stage.summary.severity.items():
+            severity[kind] = np.where(mine, own, severity.get(kind, np.int8(0))).astype(np.int8)
+        margin = np.where(mine, stage.summary.margin, margin)
+    return Ways(tuple(stages), chosen, Summary(severity, margin), passable[chosen, np.arange(size)])
 
 
 def _resting_slots(variation: Variation) -> list[str]:
@@ -258,10 +262,31 @@ def _resting_slots(variation: Variation) -> list[str]:
     return [rule.rests_on] if isinstance(rule, PlantedLeg) and rule.rests_on in variation.slots else []
 
 
+def _resting(
+    which: str,
+    variation: Variation,
+    body: Body,
+    ranges: Ranges,
+    limits: Sequence[Limit],
+    rested: SetupBatch,
+    memo: Memo,
+) -> Stage:
+    """Quiet on the same seat afterwards. What it depends on is shared by sides and by many variations."""
+    names = [variation.recipe.seat_slot or "floor", *_resting_slots(variation)]
+    heights = tuple(rested.number(name, side).tobytes() for name in names for side in SIDES)
+    key = (which, variation.position, rested.soft_seat.tobytes(), len(names), heights)
+    if key not in memo:
+        settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
+        memo[key] = _judged("counter", which, settle(variation, body, ranges, rested), limits)
+    resting: Stage = memo[key]
+    return resting
+
+
 def _standing(body: Body, ranges: Ranges, limits: Sequence[Limit], memo: Memo) -> Stage:
     if "standing" not in memo:
-        memo["standing"] = [_judged("counter", "stand_quiet", settle_standing_quietly(body, ranges), limits)]
-    return memo["standing"][0]
+        memo["standing"] = _judged("counter", "stand_quiet", settle_standing_quietly(body, ranges), limits)
+    standing: Stage = memo["standing"]
+    return standing
 
 
 def screen(
@@ -280,16 +305,15 @@ def screen(
     ``choices`` sets slots that change no geometry (how the foot is held) to something else than plain.
     ``memo`` keeps what variations share (ways onto seats and the floor); one per body, room and limits.
     """
-    grid = build_grid(variation, side, body, ranges, room, choices or {})
+    memo = {} if memo is None else memo
+    grid = build_grid(variation, side, body, ranges, room, choices or {}, memo)
     if isinstance(grid, NoGrid):
         return grid
     n = grid.size
-    memo = {} if memo is None else memo
     own = own_limits(variation, side, ranges)
-    everything = np.arange(n, dtype=np.int32)
 
     def stage(phase: Phase, name: str, posture: Posture) -> Stage:
-        return Stage(phase, name, posture, tuple(judge_all([*limits, *own], posture, phase)), everything)
+        return _judged(phase, name, posture, [*limits, *own])
 
     pose = settle_pose(variation, side, body, ranges, grid.batch)
     stages = [stage("pose", "pose", pose)]
@@ -301,22 +325,21 @@ def screen(
     for which in variation.counter:
         if which == "stand_quiet":
             stages.append(replace(_standing(body, ranges, limits, memo), rows=np.zeros(n, dtype=np.int32)))
-            continue
-        settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
-        posture = settle(variation, body, ranges, rested)
-        stages.append(Stage("counter", which, posture, tuple(judge_all(limits, posture, "counter")), rested_rows))
-    transfer_stages = _transfer_stages(variation, body, ranges, room, limits, grid, memo)
+        else:
+            stages.append(replace(_resting(which, variation, body, ranges, limits, rested, memo), rows=rested_rows))
 
-    parts: list[tuple[Sequence[Judgement], Indices]] = [(stage.judgements, stage.rows) for stage in stages]
+    parts: list[tuple[Summary, Indices | None]] = [
+        (stage.summary, None if stage.rows is stage.posture.own_rows else stage.rows) for stage in stages
+    ]
     possible = _possible(stages, n)
     technique = np.zeros(n, dtype=np.int8)
-    if transfer_stages:
-        rows = transfer_stages[0].rows
-        chosen = _choose_technique(transfer_stages)
-        technique = chosen[rows]
-        parts.append((_picked(transfer_stages, chosen), rows))
-        passable = np.stack([_passable(s) for s in transfer_stages])
-        possible &= np.take_along_axis(passable, chosen[None, :].astype(int), axis=0)[0][rows]
+    transfer_stages: tuple[Stage, ...] = ()
+    if (found := _ways(variation, body, ranges, room, limits, grid, memo)) is not None:
+        ways, rows = found
+        transfer_stages = tuple(replace(stage, rows=rows) for stage in ways.stages)
+        technique = ways.chosen[rows]
+        parts.append((ways.summary, rows))
+        possible &= ways.passable[rows]
     sums = total(parts, n)
     purpose = purpose_kept(variation, side, pose, ranges)
     usual = grid.plain if last_used is None else grid.nearest(last_used)
@@ -336,12 +359,12 @@ def screen(
         )
     )
     return Screened(
-        variation, side, grid, tuple(stages), tuple(transfer_stages), tuple(s.name for s in transfer_stages), technique,
+        variation, side, grid, tuple(stages), transfer_stages, tuple(s.name for s in transfer_stages), technique,
         sums, possible, purpose, order,
     )  # fmt: skip
 
 
-def _transfer_stages(
+def _ways(
     variation: Variation,
     body: Body,
     ranges: Ranges,
@@ -349,35 +372,38 @@ def _transfer_stages(
     limits: Sequence[Limit],
     grid: Grid,
     memo: Memo,
-) -> list[Stage]:
-    """Every way onto and off the seat or the floor. Judged once for all variations that share it."""
-    n = grid.size
+) -> tuple[Ways, Indices] | None:
+    """Every way onto and off the seat or the floor, and its case for each set-up. Judged once for all variations
+    that share it."""
     if "floor_transfer" in variation.recipe.way:
         if "floor" not in memo:
             has_chair = any(prop.kind == "chair" and prop.count > 0 for prop in room.props)
-            memo["floor"] = [
-                _judged("floor_transfer", t.id, settle_floor_transfer(t, body, ranges), limits)
-                for t in transfers().floor
-                if has_chair or not t.chair
-            ]
-        rows = np.zeros(n, dtype=np.int32)
-        return [replace(stage, rows=rows) for stage in memo["floor"]]
+            memo["floor"] = _gentlest(
+                [
+                    _judged("floor_transfer", t.id, settle_floor_transfer(t, body, ranges), limits)
+                    for t in transfers().floor
+                    if has_chair or not t.chair
+                ]
+            )
+        return memo["floor"], np.zeros(grid.size, dtype=np.int32)
     if "chair_transfer" not in variation.recipe.way:
-        return []
+        return None
     seat = variation.recipe.seat_slot or "floor"
     seated, rows = grid.batch.reduced([seat])
     key = ("chair", seated.number(seat).tobytes(), seated.arms.tobytes(), seated.soft_seat.tobytes())
     if key not in memo:
-        memo[key] = [
-            _judged("transfer", t.id, settle_transfer(t, variation, body, ranges, seated), limits)
-            for t in transfers().chair
-        ]
-    return [replace(stage, rows=rows) for stage in memo[key]]
+        memo[key] = _gentlest(
+            [
+                _judged("transfer", t.id, settle_transfer(t, variation, body, ranges, seated), limits)
+                for t in transfers().chair
+            ]
+        )
+    return memo[key], rows
 
 
 def _judged(phase: Phase, name: str, posture: Posture, limits: Sequence[Limit]) -> Stage:
-    own = np.arange(posture.size, dtype=np.int32)
-    return Stage(phase, name, posture, tuple(judge_all(limits, posture, phase)), own)
+    judgements = tuple(judge_all(limits, posture, phase))
+    return Stage(phase, name, posture, judgements, summarise(judgements, posture.size), posture.own_rows)
 
 
 class Trade(StrEnum):

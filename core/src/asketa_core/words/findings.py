@@ -121,12 +121,12 @@ def _judged_value(term: Term, side: Side | None, posture: Posture, row: int) -> 
 def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
     """Judgements of one kind at one set-up as one finding; the tightest leads, all are named."""
     row = int(stage.rows[index])
-    judgements = sorted(judgements, key=lambda j: (-int(j.severity[row]), float(j.margin[row])))
+    judgements = sorted(judgements, key=lambda j: (-j.severity_at(row), j.margin_at(row)))
     lead = judgements[0]
     limit = lead.limit
-    binding = [j for j in judgements if j.severity[row] == lead.severity[row]]
+    binding = [j for j in judgements if j.severity_at(row) == lead.severity_at(row)]
     labels = listing(list(dict.fromkeys(entry_label(j.limit) for j in binding)))
-    within = bool(lead.within_error[row])
+    within = lead.within_error_at(row)
     why = limit_words(limit, "therapist")
     value = edge = margin = error = unit = None
     readout = None
@@ -150,7 +150,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         who = f"{sentence_case(limit.side.value)}: " if limit.side is not None else ""
         sentence = f"{who}{why} — {labels}"
     return Finding(
-        severity=Severity(int(lead.severity[row])).code,
+        severity=Severity(lead.severity_at(row)).code,
         side=limit.side.value if limit.side is not None else None,
         phase=stage.phase,
         codes=tuple(dict.fromkeys(j.limit.code for j in binding)),
@@ -181,7 +181,7 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
     grouped: dict[tuple[object, ...], list[tuple[Stage, Judgement]]] = {}
     for stage in screened.stages_at(index):
         for judgement in stage.judgements:
-            if judgement.severity[stage.rows[index]]:
+            if judgement.severity_at(int(stage.rows[index])):
                 grouped.setdefault(judgement.limit.kind, []).append((stage, judgement))
     found = []
     for members in grouped.values():
@@ -201,7 +201,7 @@ def troubles_at(screened: Screened, index: int) -> list[str]:
 
 def _hardness(stage: Stage, judgement: Judgement, index: int) -> tuple[int, float]:
     row = int(stage.rows[index])
-    return (-int(judgement.severity[row]), float(judgement.margin[row]))
+    return (-judgement.severity_at(row), judgement.margin_at(row))
 
 
 def short_words(limits: Iterable[Limit]) -> list[str]:

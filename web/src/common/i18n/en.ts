@@ -550,6 +550,7 @@ export const en = {
       'Tried on a typical body in a well-stocked room, nothing measured. The client’s own records decide.',
     tryingRecords: 'Trying the records often met …',
     openFor: 'Clear with:',
+    openWithSetup: 'Open with another set-up:',
     leg: { worked: 'on the worked leg', other: 'on the other leg' },
     change: 'Change',
     copy: 'Copy and adjust',

@@ -14,7 +14,8 @@ export function Closers({ variationId }: { variationId: string }) {
   if (closers.isPending) return <Typography color="text.secondary">{t('library.tryingRecords')}</Typography>
   if (closers.isError) return <Typography color="text.secondary">{closers.error.message}</Typography>
   const open = closers.data.filter((closer) => closer.verdict === 'clear')
-  const minded = closers.data.filter((closer) => closer.verdict !== 'clear')
+  const held = closers.data.filter((closer) => closer.verdict === 'with_setup' && closer.reason === '')
+  const minded = closers.data.filter((closer) => !open.includes(closer) && !held.includes(closer))
   const named = (closer: Closer) =>
     closer.leg === '' ? closer.name : `${closer.name}, ${t(`library.leg.${closer.leg}`)}`
   return (
@@ -35,6 +36,11 @@ export function Closers({ variationId }: { variationId: string }) {
           </div>
         </Box>
       ))}
+      {held.length > 0 && (
+        <Typography sx={{ mt: 0.75, lineHeight: 1.4 }}>
+          {t('library.openWithSetup')} {held.map(named).join('; ')}.
+        </Typography>
+      )}
       {open.length > 0 && (
         <Typography sx={{ mt: 0.75, lineHeight: 1.4 }}>
           {t('library.openFor')} {open.map(named).join('; ')}.

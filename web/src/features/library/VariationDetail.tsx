@@ -59,7 +59,7 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
           <Verdict data={data} />
           {data.fetch.length > 0 && <Row label={t('library.fetch')}>{data.fetch.join(', ')}</Row>}
           <Row label={t('library.dose')}>{data.hold}</Row>
-          <Row label={t('library.after')}>{data.counter.join(', ')}</Row>
+          {data.counter.length > 0 && <Row label={t('library.after')}>{data.counter.join(', ')}</Row>}
           <Box sx={{ display: 'flex', gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
             <Step label={t('setUp.stepBack')} step={data.step_back} onGo={onGo} />
             <Step label={t('setUp.stepForward')} step={data.step_forward} onGo={onGo} />
