@@ -240,7 +240,8 @@ def check(node: dict[str, str]) -> None:
 
 def bench(options: argparse.Namespace) -> int:
     """Measure the engine and its answers on the demo data; ratios and counts."""
-    python_environment("run")
+    python_environment("test")
+    run([str(PYTHON), "tools/bench_postures.py"], cwd=ROOT, env={"OPENBLAS_NUM_THREADS": "1"})
     cluster = Cluster(LOCAL)
     cluster.start()
     manage(cluster, "bench")

@@ -5,7 +5,10 @@ from __future__ import annotations
 import re
 from itertools import cycle
 from unittest import TestCase
+from unittest.mock import patch
 from xml.etree import ElementTree
+
+import numpy as np
 
 from asketa_core import (
     SIDES,
@@ -18,6 +21,7 @@ from asketa_core import (
     figure,
     outward_view,
 )
+from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.skeleton import skeleton_of
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client
@@ -37,7 +41,7 @@ class Drawn(TestCase):
         for rung, side in zip(variations(), cycle(SIDES), strict=False):
             found = situation.screen(rung, side)
             assert not isinstance(found, NoGrid), rung.id
-            # Four views in turn over two hundred variations: every view meets every kind of posture.
+            # The views in turn over two hundred variations: every view meets every kind of posture.
             root = ElementTree.fromstring(figure(found, situation.body, ROOM, found.best, next(views)))
             self.assertTrue(root.attrib["aria-label"])
             self.assertNotIn("nan", ElementTree.tostring(root, encoding="unicode"))
@@ -61,6 +65,31 @@ class Drawn(TestCase):
     def test_the_block_height_is_written_on_it(self) -> None:
         situation, found = one()
         self.assertIn(">23<", figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT))
+
+
+class Hands(TestCase):
+    LIE_ON_CM = 4.0
+    """The wrist is about a palm above what the hand lies on, and an arm is never quite straight."""
+
+    def test_every_hand_comes_to_where_it_is_to_rest(self) -> None:
+        for stature in (155.0, 188.0):
+            situation = Situation.of_nobody(stature)
+            for rung in variations():
+                found = situation.screen(rung, Side.LEFT)
+                if isinstance(found, NoGrid):
+                    continue
+                with patch("asketa_core.figure.skeleton.arm", wraps=arm) as drawn:
+                    figure(found, situation.body, situation.room, found.shown, View.SIDE_LEFT)
+                for call in drawn.call_args_list:
+                    wanted = np.maximum(call.args[3], [-np.inf, -np.inf, HAND_REST_CM])
+                    gap = float(np.linalg.norm(arm(*call.args).end - wanted))
+                    self.assertLess(gap, self.LIE_ON_CM, f"{rung.id} at {stature}")
+
+    def test_both_hands_come_to_the_front_leg_where_the_other_is_behind(self) -> None:
+        situation, found = one("low_lunge.blanket")
+        skeleton = skeleton_of(found.pose, situation.body, found.shown, found.variation.recipe.hands)
+        for side in SIDES:
+            self.assertGreater(skeleton.arms[side].end[0], skeleton.legs[Side.LEFT].root[0])
 
 
 class Described(TestCase):

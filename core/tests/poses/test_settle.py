@@ -12,10 +12,14 @@ from asketa_core import SIDES, NoGrid, Quantity, Readout, Side, Variation
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body, Pregnancy
 from asketa_core.body.ranges import GroinPinch, Range, Ranges
+from asketa_core.body.spine import share_fold
+from asketa_core.body.trunk import trunk_points
+from asketa_core.poses.reach import DEEPEST_LEAN_DEG, HandsDown, lean_to_hands
 from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_transfer
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
 from asketa_core.setup.grid import build_grid
+from asketa_core.units import cosd
 from tests.library import variation, variations
 from tests.strategies import ROOM, numbers, statures, turning_out
 
@@ -291,3 +295,43 @@ class Pinching(TestCase):
         self.assertLess(float(capped.pitch_deg[1, 0]), float(loose.pitch_deg[1, 0]))
         self.assertAlmostEqual(capped.middle(Readout.GROIN_ROOM, Side.RIGHT, 0), 0.0, places=6)
         self.assertNotIn((Readout.GROIN_ROOM, Side.LEFT), capped.readouts)
+
+
+class DownToTheHands(TestCase):
+    def test_shoulders_come_down_until_straight_arms_reach_whatever_the_back_rounds(self) -> None:
+        """On blocks of 46, 30 and 10 cm, with stiff and with free hamstrings."""
+        body = Body(170, 70)
+        target = np.array([10.0, 30.0, 46.0]) + 54.0
+        hip_z = np.full((3, 3), 86.0)
+        for room in (25.0, 60.0, 120.0):
+            wide = np.full((3, 3), room)
+            lean = lean_to_hands(body, hip_z, HandsDown(target), np.full((3, 3), 80.0), wide, 0.0 * wide - 30.0)
+            share = share_fold(lean, room, 0.0, -30.0)
+            pelvis = np.stack([0.0 * hip_z, hip_z], axis=-1)
+            chain = trunk_points(body, pelvis, share.pitch_deg, share.lumbar_flexion_deg, lean)
+            shoulders = chain.c7[..., 1] - body.length_cm("shoulder_below_c7") * cosd(lean)
+            reached = lean < DEEPEST_LEAN_DEG
+            np.testing.assert_allclose(shoulders[reached], np.broadcast_to(target, (3, 3))[reached], atol=0.5)
+        self.assertTrue(reached.all())
+
+    def test_a_stiffer_back_of_the_legs_leans_deeper_and_rounds_more(self) -> None:
+        rung = variation("hip_hinge.blocks")
+        stiff, free = (
+            settle_pose(rung, Side.LEFT, Body(170, 70), own, numbers(bend=20, hand_blocks=23))
+            for own in (
+                Ranges.from_measured({(Quantity.STRAIGHT_LEG_RAISE, s): Range(slr, 5, True) for s in SIDES})
+                for slr in (55, 100)
+            )
+        )
+        self.assertGreater(*(p.middle(Readout.SPINE_FLEXION, None, 0) for p in (stiff, free)))
+
+    def test_a_leg_long_behind_on_the_floor_is_not_turned_over(self) -> None:
+        """Nearly straight it has no plane of its own: it looks down, as it does when it bends a little more."""
+        rung = variation("half_pigeon.shin_forward")
+        on_the_floor, raised_hip = (
+            settle_pose(rung, Side.LEFT, Body(150, 70), ranges(40, 40),
+                        numbers(front_hip=hip, shin=90, thigh_out=30, knee_support=11, lean=70))
+            for hip in (0, 6)
+        )  # fmt: skip
+        for pose in (on_the_floor, raised_hip):
+            self.assertAlmostEqual(pose.middle(Readout.HIP_EXTERNAL_ROTATION, Side.RIGHT, 0), 0.0, delta=1e-6)

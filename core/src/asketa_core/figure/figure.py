@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 
 from asketa_core.body.measures import Body
 from asketa_core.clientfile import SlotValue
+from asketa_core.figure.arms import beside_ankle
 from asketa_core.figure.limbs import Limb
 from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
@@ -53,9 +54,20 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         shoulders_down=variation.position == "lying",
     )
     under_hands = stacks.get(recipe.hands_on or "", FLOOR)
+    raised = _raised_cm(recipe, stacks)
+    # A height of its own, like a counter's, or that of a stack.
+    hands_at = setup.get(recipe.hands_on or "", SlotValue()).number or 0.0
     drawn_up = side if held == "drawn_up" else None
     skeleton = skeleton_of(
-        pose, body, index, recipe.hands, drawn_up, on_edge, bearing, hand_support_cm=under_hands.height_cm
+        pose,
+        body,
+        index,
+        recipe.hands,
+        drawn_up,
+        on_edge,
+        bearing,
+        hand_support_cm=raised + hands_at,
+        arms_in_line=recipe.lean == "reach",
     )
 
     def stack_of(slot: str, of: Side) -> Stack:
@@ -64,8 +76,13 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     supports = list(_base_supports(recipe, skeleton, stacks, side))
     for of, rule in rules.items():
         supports += [Support(stack_of(slot, of), at) for slot, at in _leg_supports(rule, skeleton.legs[of])]
-    if under_hands.layers:
-        supports += [Support(under_hands, skeleton.arms[of].end, Rest.HANDS) for of in SIDES]
+    wrists = {of: skeleton.arms[of].end for of in SIDES}
+    if recipe.hands.on == "by_raised_foot":
+        supports.append(Support(under_hands, beside_ankle(skeleton.legs[side], side), Rest.HANDS, stands_on_cm=raised))
+    elif under_hands.layers and under_hands.layers[0].kind == "chair":
+        supports.append(Support(under_hands, (wrists[Side.LEFT] + wrists[Side.RIGHT]) / 2, Rest.HANDS))
+    elif under_hands.layers:
+        supports += [Support(under_hands, wrists[of], Rest.HANDS) for of in SIDES]
     lying = variation.position == "lying" and recipe.recline_deg is not None
     furniture = Furniture(
         recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
@@ -77,6 +94,14 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         wall_behind=recipe.wall_behind,
     )
     return build_scene(skeleton, body, side, supports, room, furniture)
+
+
+def _raised_cm(recipe: Recipe, stacks: Mapping[str, Stack]) -> float:
+    """What the hand's support stands on: beside a raised foot, what the foot is raised on."""
+    rule = recipe.worked_rule
+    if recipe.hands.on != "by_raised_foot" or not isinstance(rule, LongLeg):
+        return 0.0
+    return stacks.get(rule.rests_on, FLOOR).height_cm
 
 
 def _base_supports(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stack], worked: Side) -> Iterator[Support]:

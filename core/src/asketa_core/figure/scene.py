@@ -10,6 +10,7 @@ from typing import Literal
 import numpy as np
 
 from asketa_core.body.measures import Body
+from asketa_core.figure.arms import CHAIR_BACK_CM
 from asketa_core.figure.skeleton import Skeleton
 from asketa_core.props.kinds import ChairSize, Room, kinds
 from asketa_core.props.stacks import Layer, Stack
@@ -118,6 +119,8 @@ class Support:
     stack: Stack
     under: Array
     rest: Rest = Rest.LIMB
+    stands_on_cm: float = 0.0
+    """Height of what the stack itself stands on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,7 +175,7 @@ def build_scene(
     if furniture.chair_at_side:
         _add_chair_at_hand(boxes, min((skeleton.arms[side].end for side in SIDES), key=lambda at: float(at[2])))
     if furniture.wall_in_front:
-        x = float(wrists[:, 0].max()) + 0.08 * body.stature_cm
+        x = float(wrists[:, 0].max()) + PALM_ON_WALL_CM
         boxes.append(_wood(x, x + 3.0, -45.0, 45.0, 0.0, float(skeleton.spine[:, 2].max()) + 20.0))
     if furniture.wall_behind:
         x = float(skeleton.spine[:4, 0].min()) - 0.075 * body.stature_cm
@@ -225,8 +228,14 @@ def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
     )
 
 
-FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=82, back="open", arms=False)
+FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=CHAIR_BACK_CM, back="open", arms=False)
 """A generic chair to lean on."""
+
+PALM_ON_WALL_CM = 3.0
+"""A wrist stands this far from the wall its palm lies on."""
+
+HANDS_FROM_EDGE_CM = 8.0
+"""Hands lie on the near part of a seat in front."""
 
 STOOL = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=45, back="none", arms=False)
 """The same without its back, where that would only hide the body."""
@@ -287,6 +296,9 @@ def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support
     at, y = float(support.under[0]), 0.0
     if support.rest is Rest.SEAT:
         back = at - CHAIR_BACK_BEHIND_HIP_CM
+    elif support.rest is Rest.HANDS:
+        back = at - HANDS_FROM_EDGE_CM
+        chair = chair.model_copy(update={"back": "none", "arms": False})
     else:
         back, y = at - chair.depth_cm / 2, float(support.under[1])
         chair = chair.model_copy(update={"back": "none", "arms": False})
@@ -312,7 +324,7 @@ def _add_floor_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, unde
 
 
 def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) -> None:
-    z, at = 0.0, support.under
+    z, at = support.stands_on_cm, support.under
     for layer in support.stack.layers:
         across, along = layer.footprint_cm
         if layer.kind in ("block", "slim_block") and kinds()[layer.kind].faces[layer.way].upright:
@@ -321,7 +333,8 @@ def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) ->
         low = np.array([at[0] - along / 2, at[1] - across / 2, z])
         boxes.append(_layer(layer, low, low + np.array([along, across, layer.height_cm])))
         z += layer.height_cm
-    marks.append(HeightMark(np.array([at[0], at[1], z / 2]), support.stack.height_cm, beside=False))
+    middle = (support.stands_on_cm + z) / 2
+    marks.append(HeightMark(np.array([at[0], at[1], middle]), support.stack.height_cm, beside=False))
 
 
 def _add_slope(boxes: list[Box], prisms: list[Prism], skeleton: Skeleton, body: Body, recline_deg: float) -> None:

@@ -31,6 +31,9 @@ SIDE_LYING_HEIGHT_SHARE = 0.15
 
 MIDDLE_LEVEL = 1
 
+TURNED_AHEAD_CM = 6.0
+"""A shoulder this far ahead of the other's middle was brought there by a twist."""
+
 
 @dataclass(frozen=True, slots=True)
 class Bearing:
@@ -80,6 +83,7 @@ def skeleton_of(
     on_edge: Container[Side] = (),
     bearing: Bearing = Bearing(),
     hand_support_cm: float = 0.0,
+    arms_in_line: bool = False,
 ) -> Skeleton:
     """Everything the figure needs, for one set-up at the middle of the client's ranges.
 
@@ -111,7 +115,8 @@ def skeleton_of(
     arms = {}
     for side in SIDES:
         shoulder = shoulder_centre + side.sign * body.length_cm("shoulder_half_breadth") * aside[4]
-        wrist = wrist_wanted(body, side, shoulder, legs[side], trunk_up, hands, hand_support_cm)
+        ahead = float(shoulder[0] - shoulder_centre[0]) > TURNED_AHEAD_CM
+        wrist = wrist_wanted(body, side, shoulder, legs, trunk_up, hands, hand_support_cm, arms_in_line, ahead)
         fingers = fingers_toward(hands, legs[side], front[4])
         arms[side] = arm(body, side, shoulder, wrist, fingers)
     whole = Skeleton(spine, front, aside, legs, heels, arms)

@@ -16,6 +16,7 @@ from asketa_core.body.measures import Body, body_norms
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.poses.posture import Trouble
+from asketa_core.poses.reach import HandsDown
 from asketa_core.poses.recipe import KneelBase, Recipe, SitBase, StandBase, StrideBase
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.units import SIDES, Array, Side, acosd, asind, cosd, sind
@@ -113,17 +114,22 @@ def _sit(base: SitBase, recipe: Recipe, worked: Side, body: Body, setup: SetupBa
 
 
 def _given_lean(recipe: Recipe, body: Body, setup: SetupBatch, hip_z: Array) -> Array:
-    """The lean as given, or as deep as the hands on their support ask for."""
+    """The lean as given, or as deep as the hands on their support ask of a straight trunk."""
     if recipe.lean == "given":
         return setup.number(recipe.lean_deg)
-    hands = setup.number(recipe.hands_on) if recipe.hands_on is not None else np.zeros(setup.size)
-    straight = sum(body.length_cm(part) for part in ("upper_arm", "forearm"))
     trunk = sum(body.length_cm(part) for part in ("hip_to_l5s1", "lumbar", "thorax"))
-    trunk -= body.length_cm("shoulder_below_c7")
+    hands = hands_down(recipe, body, setup)
+    return acosd((hands.height_cm - hip_z) / (trunk - body.length_cm("shoulder_below_c7") + hands.in_line_cm))
+
+
+def hands_down(recipe: Recipe, body: Body, setup: SetupBatch) -> HandsDown:
+    """What hands ask of the trunk that hang down to what they rest on, or reach for it in line with the trunk."""
+    support = setup.number(recipe.hands_on) if recipe.hands_on is not None else np.zeros(setup.size)
+    straight = sum(body.length_cm(part) for part in ("upper_arm", "forearm"))
     if recipe.lean == "reach":
-        return acosd((hands - hip_z) / (trunk + ARM_REACH * (straight + body.length_cm("hand"))))
+        return HandsDown(support, ARM_REACH * (straight + body.length_cm("hand")))
     # The palm lies flat on its support, so the wrist is as far above it as a palm is thick.
-    return acosd((hands + PALM_CM + ARM_REACH * straight - hip_z) / trunk)
+    return HandsDown(support + PALM_CM + ARM_REACH * straight)
 
 
 def trunk_mass_lever(body: Body, carried: float = 0.0) -> tuple[float, float]:

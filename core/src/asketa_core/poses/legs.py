@@ -138,12 +138,14 @@ def _leg(
     rows: Indices,
     pelvis: Array = UPRIGHT_PELVIS,
     kneecap: Array | None = None,
+    straight_kneecap: Array | None = None,
 ) -> Leg:
     """A leg whose joints are already placed. Where the knee is further from the hip than the thigh is long, or
     the ankle from the knee than the shin, the missing length is its reach shortfall. ``kneecap`` says where a
-    leg folded so far that its plane is lost looks to."""
+    leg folded so far that its plane is lost looks to, ``straight_kneecap`` where one too straight to have a plane
+    does, when that is not where its toes point."""
     if kneecap is None:
-        femur = femur_axes(hip, knee, ankle, toes)
+        femur = femur_axes(hip, knee, ankle, toes if straight_kneecap is None else straight_kneecap)
     else:
         femur = femur_axes(hip, knee, ankle, kneecap, straight_below_deg=ALWAYS_BY_KNEECAP_DEG)
     zero = np.zeros(knee.shape[:-1])
@@ -449,7 +451,8 @@ def _stride(
         ankle = _shin_behind(body, knee)
         if rule.shin_lifted:
             ankle = knee + shin * np.array([-sind(SHIN_SHORT_OF_UPRIGHT_DEG), 0.0, cosd(SHIN_SHORT_OF_UPRIGHT_DEG)])
-        leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation)
+        # Long behind on the top of its foot the leg looks down, wherever the toes point.
+        leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, straight_kneecap=-WORLD_UP)
         return replace(leg, on_knee=True)
     ahead = 1.0 if rule.rule == "front" else -1.0
     direction = _plan(plan, side.sign, ahead)

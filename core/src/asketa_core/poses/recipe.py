@@ -436,7 +436,7 @@ class Hands(Record):
     on: Literal[
         "thighs", "shins", "floor_behind", "chair_in_front", "chair_back_in_front", "chair_beside", "beside", "hips",
         "wall", "forward", "overhead", "floor_in_front", "blocks_in_front", "under_thigh", "back_rest", "out",
-        "side_chair", "side_leg",
+        "side_chair", "side_leg", "seat_in_front", "by_raised_foot",
     ]  # fmt: skip
     carry: float = Field(default=0.0, ge=0, le=0.6)
     raised_deg: float = Field(default=30.0, ge=0, le=180)

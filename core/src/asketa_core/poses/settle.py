@@ -8,7 +8,7 @@ set-ups and for the low, middle and high end of the client's ranges at once.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -18,10 +18,10 @@ from asketa_core.body.belly import belly_clearance_cm
 from asketa_core.body.knee import twist_left
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.body.spine import HAMSTRING_COUPLING, LUMBAR_SHARE, hip_room, share_fold
+from asketa_core.body.spine import HAMSTRING_COUPLING, LUMBAR_SHARE, TrunkShare, hip_room, share_fold
 from asketa_core.body.statics import kneecap_share, margin_inside
 from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
-from asketa_core.poses.bases import WEDGE_SPAN, settle_base
+from asketa_core.poses.bases import WEDGE_SPAN, hands_down, settle_base
 from asketa_core.poses.legs import (
     Leg,
     centre_of_mass,
@@ -35,6 +35,7 @@ from asketa_core.poses.legs import (
 )
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
+from asketa_core.poses.reach import HandsDown, lean_to_hands
 from asketa_core.poses.recipe import (
     LYING,
     Flags,
@@ -87,6 +88,7 @@ class _Upper:
     pad_cm: Array | None = None
     heel_lift_cm: Array | None = None
     minutes: float = 0.0
+    down_to: HandsDown | None = None
 
 
 def _assemble(
@@ -102,8 +104,7 @@ def _assemble(
     base_troubles: Mapping[Trouble, Array] | None = None,
 ) -> Posture:
     """Share the lean between pelvis and spine and read everything off."""
-    lean = np.atleast_2d(upper.lean_deg)
-    n = lean.shape[-1]
+    n = np.atleast_2d(upper.lean_deg).shape[-1]
     every: Indices = np.arange(n, dtype=np.int32)
     rooms: dict[Side, tuple[Array, Array]] = {side: _hip_room(ranges, side, leg) for side, leg in legs.items()}
     spare = [(rooms[side][0] - leg.angles.flexion_deg)[:, leg.rows] for side, leg in legs.items()]
@@ -111,28 +112,12 @@ def _assemble(
         (-ranges.levels(Quantity.HIP_EXTENSION, side) - leg.angles.flexion_deg)[:, leg.rows]
         for side, leg in legs.items()
     ]
-    share = share_fold(lean, np.minimum(*spare), 0.0, least_pitch_deg=np.maximum(*behind))
+    room, least = np.minimum(*spare), np.maximum(*behind)
+    upper = _down_to_the_hands(body, legs, upper, room, least)
+    lean = np.atleast_2d(upper.lean_deg)
+    share = share_fold(lean, room, 0.0, least_pitch_deg=least)
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
-    nobody: Indices = np.zeros(n, dtype=np.int32)
-    zero = np.zeros((1, 1))
-
-    def across(values: Array | None) -> Column:
-        return Column(zero, nobody) if values is None else Column(values[None, :], every)
-
-    readouts: dict[Key, Column] = {
-        (Readout.SPINE_FLEXION, None): Column(flexion, every),
-        (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
-        (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
-        (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
-        (Readout.TRUNK_LEAN, None): Column(lean, every),
-        (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
-        (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
-        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
-        (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
-    }
-    for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
-        if (position, None) in flags:
-            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
+    readouts = _read_upper(upper, share, flags, every)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
 
@@ -148,35 +133,20 @@ def _assemble(
         _read_leg(body, ranges, side, leg, carries, side is worked, upper, readouts)
         # Whatever kneels without padding of its own kneels on the bare floor.
         if ("kneeling", side) in flags and upper.pad_cm is not None:
-            readouts[(Readout.KNEE_PADDING_CM, side)] = across(upper.pad_cm)
-        turned = leg.angles.flexion_deg[:, leg.rows]
-        out = leg.angles.abduction_deg[:, leg.rows]
-        hip_flexion = turned + pitch
-        closing, trunk_thigh = hip_closing(hip_flexion, out), hip_closing(turned + lean, out)
-        readouts[(Readout.HIP_FLEXION, side)] = Column(hip_flexion, every)
-        readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
-        readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
-        readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
-        # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
-        bending = (hip_flexion > 0) | (turned + lean > 0)
-        readouts[(Readout.HIP_BEND, side)] = Column(np.where(bending, np.maximum(closing, trunk_thigh), 0.0), every)
-        hamstrings = rooms[side][1][:, leg.rows]
-        readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
-            100.0 * np.maximum(hip_flexion, 0.0) / hamstrings, every
-        )
-        used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
-        leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
-        readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
-        if side in ranges.groin_pinch:
-            pinch = ranges.groin_pinch[side].flexion_at(out)
-            readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
+            readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], every)
+        _read_hip(ranges, side, leg, pitch, lean, rooms[side][1], readouts, every)
         for which, amount, rows, beyond in _leg_troubles(ranges, side, leg, readouts, check_seat_height):
             trouble(which, side, amount, rows, beyond)
         trouble(Trouble.BACK_ROUNDS, side, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0)
         trouble(Trouble.BACK_HOLLOWS, side, -flexion[1:2] - SPINE_EXTENSION_MOST_DEG, every, 0.0)
-        trouble(Trouble.TRUNK_ON_THIGH, side, trunk_thigh - TRUNK_MEETS_THIGH_DEG, every, 0.0)
+        trouble(
+            Trouble.TRUNK_ON_THIGH,
+            side,
+            readouts[(Readout.TRUNK_THIGH, side)].values - TRUNK_MEETS_THIGH_DEG,
+            every,
+            0.0,
+        )
     _read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
-    flags.update(_worked_out_flags(upper, n))
     return Posture(
         size=n,
         legs={side: leg.points for side, leg in legs.items()},
@@ -185,12 +155,47 @@ def _assemble(
         spine_flexion_deg=np.broadcast_to(flexion, (3, n)),
         lean_deg=lean[min(1, len(lean) - 1)],
         readouts=readouts,
-        flags=flags,
+        flags={**flags, **_worked_out_flags(upper, n)},
         troubles=troubles,
         trouble_amounts=amounts,
         stopped_by={side: leg.stopped_by[:, leg.rows] for side, leg in legs.items() if leg.stopped_by is not None},
         exempt_from_band=exempt_from_band,
     )
+
+
+def _read_upper(upper: _Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], every: Indices) -> dict[Key, Column]:
+    """What the trunk and arms show on their own."""
+    flexion = share.spine_flexion_deg
+    nobody: Indices = np.zeros(len(every), dtype=np.int32)
+    zero = np.zeros((1, 1))
+
+    def across(values: Array | None) -> Column:
+        return Column(zero, nobody) if values is None else Column(values[None, :], every)
+
+    readouts: dict[Key, Column] = {
+        (Readout.SPINE_FLEXION, None): Column(flexion, every),
+        (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
+        (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
+        (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
+        (Readout.TRUNK_LEAN, None): Column(np.atleast_2d(upper.lean_deg), every),
+        (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
+        (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
+        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
+        (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
+    }
+    for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
+        if (position, None) in flags:
+            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
+    return readouts
+
+
+def _down_to_the_hands(body: Body, legs: Mapping[Side, Leg], upper: _Upper, room: Array, least: Array) -> _Upper:
+    """As deep a lean as the hands on their support ask of this back."""
+    if upper.down_to is None:
+        return upper
+    left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
+    lean = lean_to_hands(body, (left + right) / 2, upper.down_to, upper.lean_deg, room, least)
+    return replace(upper, lean_deg=lean)
 
 
 KNEE_RANGE_SLACK_DEG = 5.0
@@ -307,6 +312,39 @@ def _read_leg(
     if leg.on_knee:
         lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
         readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
+
+
+def _read_hip(
+    ranges: Ranges,
+    side: Side,
+    leg: Leg,
+    pitch: Array,
+    lean: Array,
+    hamstrings: Array,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """What one hip closes by, with the pelvis tipped and the trunk over it; ``hamstrings`` is the flexion they allow."""
+    turned = leg.angles.flexion_deg[:, leg.rows]
+    out = leg.angles.abduction_deg[:, leg.rows]
+    hip_flexion = turned + pitch
+    closing, trunk_thigh = hip_closing(hip_flexion, out), hip_closing(turned + lean, out)
+    readouts[(Readout.HIP_FLEXION, side)] = Column(hip_flexion, every)
+    readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
+    readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
+    readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
+    # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
+    bending = (hip_flexion > 0) | (turned + lean > 0)
+    readouts[(Readout.HIP_BEND, side)] = Column(np.where(bending, np.maximum(closing, trunk_thigh), 0.0), every)
+    readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
+        100.0 * np.maximum(hip_flexion, 0.0) / hamstrings[:, leg.rows], every
+    )
+    used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
+    leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
+    readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
+    if side in ranges.groin_pinch:
+        pinch = ranges.groin_pinch[side].flexion_at(out)
+        readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
 
 
 def _read_trunk(
@@ -449,6 +487,7 @@ def settle_recipe(
         pad_cm=pelvis.pad_cm[rows],
         heel_lift_cm=pelvis.heel_lift_cm[rows],
         minutes=minutes,
+        down_to=hands_down(recipe, body, setup) if recipe.lean != "given" else None,
     )
     return _assemble(
         body,

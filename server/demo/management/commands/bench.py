@@ -70,6 +70,11 @@ class Command(BaseCommand):
         bare = median_ms(lambda: browser.get(address.split("/clients", maxsplit=1)[0] + "/room"))
         setups = screen_everything()
         screening = median_ms(screen_everything)
+        sizes = sorted(
+            (found.grid.size, rung.id)
+            for rung in today.library.variations()
+            if not isinstance(found := today.situation.screen(rung, SIDES[0]), NoGrid)
+        )
         tracemalloc.start()
         screen_everything()
         peak_mb = tracemalloc.get_traced_memory()[1] / 1e6
@@ -85,9 +90,20 @@ class Command(BaseCommand):
                 "screening everything",
                 f"{screening / bare:.0f} × the unit ({1000 * screening / setups:.1f} µs a set-up)",
             ),
+            *self._per_setup(today, [sizes[len(sizes) * part // 10 - 1][1] for part in (5, 9, 10)]),
             ("memory at its highest", f"{peak_mb:.0f} MB"),
             ("one ladder of Choose, cold", f"{choose_cold / bare:.1f} × the unit"),
             ("one ladder of Choose, cached", f"{choose_warm / bare:.0f} × the unit"),
         ]
         for name, value in lines:
             self.stdout.write(f"{name:40} {value}")
+
+    def _per_setup(self, today: Today, rungs: list[str]) -> list[tuple[str, str]]:
+        """What a set-up costs in a middling, a large and the largest grid: it may not grow with the grid."""
+        lines = []
+        for rung in map(today.library.variation, rungs):
+            found = today.situation.screen(rung, SIDES[0])
+            size = 0 if isinstance(found, NoGrid) else found.grid.size
+            cost = median_ms(lambda rung=rung: today.situation.screen(rung, SIDES[0]))
+            lines.append((f"one grid, {rung.id}", f"{size} set-ups, {1000 * cost / size:.1f} µs each"))
+        return lines
