@@ -38,6 +38,18 @@ def shared_shape(page: Page) -> None:
     shoot(page, "set-up-shared")
 
 
+def library(page: Page) -> None:
+    """A family of the library with one of the practice's own rungs, and its card."""
+    page.get_by_role("link", name="Library").click()
+    page.get_by_role("navigation").get_by_role("link", name="Figure-four").first.click()
+    page.get_by_role("group", name=re.compile("Rungs of")).get_by_role("button", name=re.compile("own$")).click()
+    page.get_by_text("hip replaced 4 weeks ago, from behind").first.wait_for()
+    shoot(page, "library")
+    page.get_by_role("link", name="Card").click()
+    page.get_by_text("What you need").wait_for()
+    shoot(page, "library-card")
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
@@ -72,6 +84,7 @@ def main() -> None:
         page.get_by_role("table").first.wait_for()
         shoot(page, "responses")
         shared_shape(page)
+        library(page)
         page.get_by_role("link", name="Clients").click()
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         page.set_viewport_size(TABLET)

@@ -12,12 +12,13 @@ from django.db import transaction
 from django_scopes import scope
 
 from accounts.models import User
-from asketa_core import NoGrid, Side
+from asketa_core import NoGrid, Side, file_of, standard_library
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
 from clients.services import answer_daily, create_client, give_clearance, record_entry
 from common import clock
 from engine.answers import Today
+from library.services import add
 from measures.schemas import ReadingIn
 from measures.services import store_readings
 from practices.models import Membership, Practice
@@ -49,9 +50,19 @@ def _load_practice(raw: dict[str, Any]) -> str:
     assert owner is not None
     with scope(practice=practice):
         stock_room(practice, owner, raw["room"])
+        for variation in raw.get("variations", []):
+            _add_variation(practice, owner, variation)
         for client in raw["clients"]:
             _Loader(practice, owner, client).load()
     return practice.name
+
+
+def _add_variation(practice: Practice, user: User, raw: dict[str, Any]) -> None:
+    """One of the practice's own variations, said as what it changes of the rung it stands below."""
+    file = file_of(standard_library().variation(raw["after"]), raw["after"])
+    slots = {name: {**file["variation"]["slots"][name], **change} for name, change in raw.get("slots", {}).items()}
+    file["variation"] |= {**raw["variation"], "slots": {**file["variation"]["slots"], **slots}}
+    add(practice, user, file)
 
 
 class _Loader:
