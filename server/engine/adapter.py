@@ -47,14 +47,15 @@ def _stamp(client: Client) -> str | None:
 
 
 def _read(client: Client) -> ClientFile:
+    entries = _entries(client)
     return parse(
         ClientFile,
         {
             "format": "asketa-client",
             "version": 1,
             "client": {"id": str(client.pk), "name": client.name, "birth_date": client.birth_date},
-            "entries": _entries(client),
-            "daily": _daily(client),
+            "entries": entries,
+            "daily": _daily(client, {entry["id"] for entry in entries}),
             **_measures(client),
             "responses": [response_value(item) for item in logged_items(client)],
             "settings": {
@@ -95,8 +96,8 @@ def _entries(client: Client) -> list[dict[str, Any]]:
     ]
 
 
-def _daily(client: Client) -> list[dict[str, Any]]:
-    """Answers at arrival; the last one of a day counts."""
+def _daily(client: Client, standing: set[str]) -> list[dict[str, Any]]:
+    """Answers at arrival about records that stand; the last one of a day counts."""
     by_day: dict[tuple[object, object], dict[str, Any]] = {}
     for answer in DailyAnswer.objects.filter(entry__client=client).select_related("entry"):
         by_day[(answer.entry.root, answer.date)] = {
@@ -105,7 +106,7 @@ def _daily(client: Client) -> list[dict[str, Any]]:
             "pain_today": answer.pain_today,
             "irritable": answer.irritable,
         }
-    return list(by_day.values())
+    return [answer for answer in by_day.values() if answer["entry_id"] in standing]
 
 
 def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:

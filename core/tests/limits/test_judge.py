@@ -5,13 +5,13 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from asketa_core import Side
-from asketa_core.limits.judge import judge, summarise, total
+from asketa_core.limits.judge import judge, judge_all, summarise, total
 from asketa_core.limits.model import Limit, Severity, Term
-from asketa_core.poses.posture import Column, Posture, Readout
+from asketa_core.poses.posture import LEAST_ERROR, Column, Posture, Readout, unit_of
 
 
 def posture(exempt: bool = False, flags: dict[str, bool] | None = None, **readouts: list[float]) -> Posture:
@@ -122,3 +122,106 @@ class Totals(TestCase):
         loose = severity_of(limit(Term(readout=Readout.HIP_BEND, above=value)), at)
         tight = severity_of(limit(Term(readout=Readout.HIP_BEND, above=value - tighter)), at)
         self.assertGreaterEqual(tight, loose)
+
+
+def reference(of: Limit, at: Posture, setup: int) -> tuple[Severity, float] | None:
+    """One limit at one set-up in plain Python, straight from the rules: the slow way to the same answer."""
+    worst = np.inf
+    band = np.inf
+    levels = range(3)
+    columns = []
+    for term in of.terms:
+        if term.flag is not None:
+            masks = [at.flags[(term.flag, s)] for s in (Side.RIGHT, None) if (term.flag, s) in at.flags]
+            if not any(mask.any() for mask in masks):
+                return None
+            columns.append([-np.inf if any(mask[setup] for mask in masks) else np.inf] * 3)
+        else:
+            key = at.key(term.readout, Side.RIGHT)
+            if key is None:
+                return None
+            values = [float(v) for v in at.readouts[key].at(setup)]
+            error = max((max(values) - min(values)) / 2, LEAST_ERROR[unit_of(term.readout)])
+            raw = [(term.value - v if term.above is not None else v - term.value) / error for v in values]
+            columns.append(raw)
+    for level in levels:
+        margin = max(column[level] for column in columns)
+        worst, band = min(worst, margin), min(band, margin)
+    if worst < -1e-9:
+        return of.severity, worst
+    numbers = any(term.readout is not None for term in of.terms)
+    within = numbers and not of.exact and not at.exempt_from_band and band < 1 - 1e-9
+    return (Severity.CAUTION if within else Severity.NONE), worst
+
+
+READ = ("hip_bend", "knee_flexion", "knee_load_share", "knee_twist")
+terms = st.one_of(
+    st.builds(lambda r, v: Term(readout=Readout(r), above=v), st.sampled_from(READ), st.floats(0, 140)),
+    st.builds(lambda r, v: Term(readout=Readout(r), below=v), st.sampled_from(READ), st.floats(0, 140)),
+    st.just(Term(flag="kneeling")),
+)
+rules = st.builds(
+    lambda t, s, e: limit(*t, severity=s, exact=e),
+    st.lists(terms, min_size=1, max_size=3),
+    st.sampled_from([Severity.CAUTION, Severity.ASK, Severity.STOP]),
+    st.booleans(),
+)
+
+
+@st.composite
+def postures(draw: st.DrawFn) -> Posture:
+    """Postures over a few set-ups that share the cases of what they read."""
+    n = draw(st.integers(1, 5))
+
+    def column() -> Column:
+        cases = draw(st.integers(1, 3))
+        values = draw(st.lists(st.floats(0, 140), min_size=3 * cases, max_size=3 * cases))
+        rows = draw(st.lists(st.integers(0, cases - 1), min_size=n, max_size=n))
+        return Column(np.array(values).reshape(3, cases), np.array(rows, dtype=np.int32))
+
+    none = np.zeros((3, n))
+    kneeling = draw(st.lists(st.booleans(), min_size=n, max_size=n))
+    return Posture(
+        n, {}, {}, none, none, np.zeros(n), {(Readout(r), Side.RIGHT): column() for r in READ},
+        {("kneeling", Side.RIGHT): np.array(kneeling)}, {}, {}, {}, draw(st.booleans()),
+    )  # fmt: skip
+
+
+class Together(TestCase):
+    """Many limits at once are what each would be alone."""
+
+    @settings(max_examples=150, deadline=None)
+    @given(postures(), st.lists(rules, min_size=1, max_size=8))
+    def test_every_limit_is_judged_as_the_rules_say(self, at: Posture, limits: list[Limit]) -> None:
+        judged = {id(j.limit): j for j in judge_all(limits, at, "pose")}
+        for each in limits:
+            for setup in range(at.size):
+                expected = reference(each, at, setup)
+                found = judged.get(id(each))
+                if expected is None:
+                    self.assertIsNone(found)
+                    continue
+                assert found is not None
+                self.assertEqual(found.severity_at(setup), expected[0])
+                np.testing.assert_allclose(found.margin_at(setup), expected[1], atol=1e-9)
+
+    @settings(max_examples=100, deadline=None)
+    @given(postures(), st.lists(rules, min_size=1, max_size=8), st.data())
+    def test_totals_count_every_kind_once_by_its_hardest(
+        self, at: Posture, limits: list[Limit], data: st.DataObject
+    ) -> None:
+        """Also where a posture serves set-ups in another order, some of them twice."""
+        judged = judge_all(limits, at, "pose")
+        rows = np.array(data.draw(st.lists(st.integers(0, at.size - 1), min_size=1, max_size=6)), dtype=np.int32)
+        sums = total([(summarise(judged, at.size), rows)], len(rows))
+        for place, row in enumerate(rows):
+            hardest: dict[object, int] = {}
+            for j in judged:
+                hardest[j.limit.kind] = max(hardest.get(j.limit.kind, 0), j.severity_at(int(row)))
+            counts = [
+                sum(level == int(s) for level in hardest.values())
+                for s in (Severity.STOP, Severity.ASK, Severity.CAUTION)
+            ]
+            self.assertEqual([sums.stops[place], sums.asks[place], sums.cautions[place]], counts)
+            least = min((j.margin_at(int(row)) for j in judged), default=np.inf)
+            np.testing.assert_allclose(sums.margin[place], least)
