@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from copy import deepcopy
 from typing import Any
 from unittest import TestCase
 
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
 from asketa_core import InputError, Side, Situation, file_of, read_own, with_own
+from asketa_core.ownvariation import MOST_SETUPS
 from tests.library import LIBRARY, variation, variations
 
 
@@ -109,7 +114,7 @@ class Refused(TestCase):
         file = copy_of("figure_four.block_flat")
         for slot in file["variation"]["slots"].values():
             if slot["type"] in ("angle", "distance"):
-                slot["step"] = 0.01
+                slot["step"] = 0.5
         self.assertIn("set-ups to try", self.refusal(file).reason)
 
     def test_a_height_no_prop_reaches_says_what_is_nearest(self) -> None:
@@ -118,3 +123,54 @@ class Refused(TestCase):
         slot = next(s for s in file["variation"]["slots"].values() if s["type"] == "stack" and "between_cm" in s)
         slot["between_cm"] = [90, 95]
         self.assertRegex(self.refusal(file).reason, r"reaches 90–95 cm .*; the nearest is \d+\.\d cm")
+
+
+def leaves(value: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
+    """Every place in a file, inner ones included."""
+    if path:
+        yield path
+    inner = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, each in inner:
+        yield from leaves(each, (*path, key))
+
+
+def replaced(file: Any, path: tuple[Any, ...], value: Any) -> Any:
+    file = deepcopy(file)
+    inside = file
+    for key in path[:-1]:
+        inside = inside[key]
+    inside[path[-1]] = value
+    return file
+
+
+JUNK = st.one_of(
+    st.none(), st.booleans(), st.text(max_size=6), st.integers(-10**12, 10**12), st.floats(), st.just([]), st.just({}),
+    st.sampled_from(["floor", "seat", "worked", "hands", -1, 0, 0.0, 1e300, [0, 0], {"slot": "seat"}]),
+)  # fmt: skip
+
+
+class AnyFile(TestCase):
+    """Whatever a file says, it is read or refused in words; nothing else happens, and it does not take long."""
+
+    RUNGS = ("figure_four.block_flat", "seated_fold.high_seat", "warrior_one.free", "lotus.half", "hip_hinge.blocks")
+
+    @settings(max_examples=250, deadline=None)
+    @given(st.sampled_from(RUNGS), st.data())
+    def test_a_file_with_something_wrong_in_it(self, rung_id: str, data: st.DataObject) -> None:
+        file = copy_of(rung_id)
+        for _ in range(data.draw(st.integers(1, 2))):
+            file = replaced(file, data.draw(st.sampled_from(list(leaves(file)))), data.draw(JUNK))
+        try:
+            own = read_own(file, LIBRARY, "own_1")
+        except InputError as error:
+            self.assertTrue(error.field and error.reason and error.remedy)
+            return
+        situation = Situation.of_nobody(170)
+        self.assertLessEqual(situation.combinations(own.rung, Side.LEFT), MOST_SETUPS)
+        self.assertEqual(read_own(own.file, LIBRARY, "own_1", settles=False).file, own.file)
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.one_of(JUNK, st.dictionaries(st.text(max_size=8), JUNK, max_size=4)))
+    def test_what_is_no_file_at_all(self, raw: Any) -> None:
+        with self.assertRaises(InputError):
+            read_own(raw, LIBRARY, "own_1")

@@ -30,3 +30,7 @@ class Recent(Generic[T]):
             while len(self._kept) > self._most:
                 self._kept.popitem(last=False)
         return found
+
+    def clear(self) -> None:
+        with self._lock:
+            self._kept.clear()

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import datetime as dt
 import hashlib
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import asdict, dataclass, replace
 from functools import cached_property
 from typing import Any, TypeVar
@@ -50,8 +50,9 @@ from engine.shelf import practice_library
 
 T = TypeVar("T")
 
-_recent_grids: Recent[Screened | NoGrid] = Recent(most=4)
-"""The last few screened grids: some megabytes each, and steppers ask for the same one again."""
+_recent_grids: Recent[Screened | NoGrid] = Recent(most=16)
+"""The last few screened grids, up to some megabytes each: a ladder's rungs are asked for again by its decisions, and
+steppers ask for the same one again and again."""
 
 _situations: Recent[tuple[ClientFile, Situation, str]] = Recent(most=16)
 """Situations with their keys, and what their variations share already worked out. Known by the file they were made
@@ -110,7 +111,7 @@ class Today:
 
     def _lanes(self, rung: Variation, sides: tuple[Side, ...]) -> dict[Side, tuple[LaneAnswer, str]]:
         """Both lanes of a shared shape from one screening, or one lane of any other."""
-        screened = self.situation.screen(rung, sides[0])
+        screened = self._grid(rung, sides[0])
         found = {}
         for side in sides:
             own = screened if isinstance(screened, NoGrid) else replace(screened, side=side)
@@ -142,12 +143,18 @@ class Today:
         return dict(same[-1].setup) if same else None
 
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
-        """The whole grid of a rung. Large, so only the last few are kept; shared shapes have one for both."""
-        used = self.last_used(rung.id, side)
+        """The whole grid of a rung, beginning from what this side last used."""
+        return self.screen_with(rung, side, self.last_used(rung.id, side))
+
+    def screen_with(self, rung: Variation, side: Side, used: Mapping[str, SlotValue] | None) -> Screened | NoGrid:
+        """The same with any set-up in the place of the last one."""
+        found = self._grid(rung, side)
+        return found if used is None or isinstance(found, NoGrid) else self.situation.remembering(found, used)
+
+    def _grid(self, rung: Variation, side: Side) -> Screened | NoGrid:
+        """Judged once while it is among the last few; shared shapes have one grid for both sides."""
         worked = Side.LEFT if rung.shared else side
-        found = _recent_grids.get(
-            (self.key, self.date, rung.id, worked, str(used)), lambda: self.situation.screen(rung, worked, used)
-        )
+        found = _recent_grids.get((self.key, self.date, rung.id, worked), lambda: self.situation.screen(rung, worked))
         return found if isinstance(found, NoGrid) or found.side is side else replace(found, side=side)
 
     def decision(self, family: str, side: Side) -> Decision:
@@ -164,7 +171,7 @@ class Today:
             return next_step(
                 judged,
                 self.library,
-                lambda rung, used: self.situation.screen(rung, side, used),
+                lambda rung, used: self.screen_with(rung, side, used),
                 after_operation=recently_operated(self.file, self.date),
                 tightens_on=next_tightening(self.file, self.date),
                 today=self.date,
@@ -202,6 +209,13 @@ def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
         found = compute()
         cache.set(full, found)
     return found
+
+
+def forget() -> None:
+    """Nothing answered before is served again; for measuring."""
+    cache.clear()
+    for kept in (_recent_grids, _situations):
+        kept.clear()
 
 
 def snapshot(

@@ -109,13 +109,11 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
 
 def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | bool:
     """The ready step back; ``False`` (cacheable) when nothing gentler is open today."""
-    step = step_back_from(
-        today.library, rung.id, setup, lambda target, used: today.situation.screen(target, side, used)
-    )
+    step = step_back_from(today.library, rung.id, setup, lambda target, used: today.screen_with(target, side, used))
     if step is None:
         return False
     target = today.library.variation(step.variation)
-    screened = today.situation.screen(target, side, setup)
+    screened = today.screen_with(target, side, setup)
     assert not isinstance(screened, NoGrid)
     row = screened.best
     return MatStepBack(

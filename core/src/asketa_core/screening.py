@@ -26,7 +26,7 @@ from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
-from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, screen
+from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
@@ -121,11 +121,18 @@ class Situation:
         self, variation: Variation, side: Side, last_used: Mapping[str, SlotValue] | None = None
     ) -> Screened | NoGrid:
         """Every set-up judged. In shared shapes the answer is the same for both sides."""
-        choices = self.starting_choices(side)
-        choices.update({name: v.choice for name, v in (last_used or {}).items() if v.choice is not None})
         worked = SIDES[0] if variation.shared else side
-        found = screen(variation, worked, self.body, self.ranges, self.room, self.limits, last_used, choices, self.memo)
-        return found if isinstance(found, NoGrid) or worked is side else replace(found, side=side)
+        choices = self.starting_choices(side)
+        found = screen(variation, worked, self.body, self.ranges, self.room, self.limits, choices, self.memo)
+        if isinstance(found, NoGrid):
+            return found
+        found = found if worked is side else replace(found, side=side)
+        return found if last_used is None else self.remembering(found, last_used)
+
+    def remembering(self, screened: Screened, last_used: Mapping[str, SlotValue]) -> Screened:
+        """The same grid with what was last used preferred among equals, and the foot held as it was."""
+        choices = {name: value.choice for name, value in last_used.items() if value.choice is not None}
+        return remembering(screened, last_used, self.starting_choices(screened.side) | choices)
 
     def combinations(self, variation: Variation, side: Side) -> int:
         """How many set-ups would be tried, before the room's stock is counted; 0 when a slot can't be met."""

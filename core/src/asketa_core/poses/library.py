@@ -15,7 +15,7 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
 from asketa_core.datafiles import DATA, Record, place_of, read_yaml
 from asketa_core.errors import DataError, InputError
-from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot
+from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
 from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
@@ -93,6 +93,10 @@ class Variation(Record):
         for name in [*self.recipe.slots(), *schools]:
             if name not in self.slots:
                 raise ValueError(f"the recipe names slot '{name}', which this variation does not have")
+        for name in slot_names(self.recipe.base_values()):
+            slot = self.slots[name]
+            if isinstance(slot, StackSlot) and slot.per_side:
+                raise ValueError(f"slot '{name}' carries the body as a whole and cannot be set per side")
         if self.shared != (self.recipe.both_legs is not None):
             raise ValueError("'both_legs' belongs to families whose 'side_means' is none, and to no other")
         return self

@@ -79,7 +79,7 @@ class StackSlot(Record):
     required: bool = False
     per_side: bool = False
     between_cm: tuple[float, float] | None = None
-    apart_cm: float = Field(default=1.0, ge=0.25)
+    apart_cm: float = Field(default=1.0, ge=0.25, le=50)
     plain: Literal["base_only", "first"] | float
     less_support: LessSupport
 
@@ -87,9 +87,9 @@ class StackSlot(Record):
 class NumberSlot(Record):
     type: Literal["distance", "angle"]
     label: str
-    start: float = Field(alias="from")
-    to: float
-    step: float = Field(gt=0)
+    start: float = Field(alias="from", ge=-360, le=360)
+    to: float = Field(ge=-360, le=360)
+    step: float = Field(ge=0.5, le=360)
     plain: float | ShareOfRange
     less_support: LessSupport
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -98,6 +98,16 @@ class Grid:
         """Row nearest a remembered set-up, slot by slot; slots it does not name stay plain."""
         wanted = [axis.nearest(setup[axis.name]) if axis.name in setup else axis.plain for axis in self.axes]
         return int(np.argmin(self.steps_from(wanted)))
+
+    def choosing(self, choices: Mapping[str, str]) -> Grid:
+        """The same grid with other values of slots that change no geometry."""
+        axes, indices = list(self.axes), self.indices
+        for k, axis in enumerate(axes):
+            if choices.get(axis.name) in axis.options and axis.options[axis.plain] != choices[axis.name]:
+                axes[k] = replace(axis, plain=axis.options.index(choices[axis.name]))
+                indices = indices.copy()
+                indices[:, k] = axes[k].plain
+        return replace(self, axes=tuple(axes), indices=indices)
 
     def steps_from(self, wanted: Sequence[int]) -> Array:
         """How many steps of its axis each set-up is away from one given by axis indices, (n,)."""

@@ -22,7 +22,7 @@ from asketa_core.limits.judge import Judgement, Levels, Summary, Totals, judge_a
 from asketa_core.limits.model import Kind, Limit, Phase, Severity, Term
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
-from asketa_core.poses.recipe import Gate, LiftFoot, PlantedLeg, Work
+from asketa_core.poses.recipe import Gate, LiftFoot, PlantedLeg, Work, side_slot
 from asketa_core.poses.settle import (
     settle_floor_transfer,
     settle_legs_long,
@@ -41,6 +41,8 @@ PURPOSE_BAND = (70.0, 95.0)
 PURPOSE_TARGET = 85.0
 """Wanted share of the client's range, per cent."""
 
+
+Order = np.ndarray[tuple[int, ...], np.dtype[np.int64]]
 
 WORTH_HAVING = 0.6
 """An alternative set-up keeps at least this part of the best one's purpose."""
@@ -88,7 +90,7 @@ class Screened:
     totals: Totals
     possible: Mask
     purpose: Array
-    order: np.ndarray[tuple[int, ...], np.dtype[np.int64]]
+    order: Order
     """Rows of the grid from best to worst."""
 
     @property
@@ -259,7 +261,10 @@ def _gentlest(stages: Sequence[Stage]) -> Ways:
 def _resting_slots(variation: Variation) -> list[str]:
     """Slots besides the seat that quiet sitting depends on."""
     rule = variation.recipe.other_rule
-    return [rule.rests_on] if isinstance(rule, PlantedLeg) and rule.rests_on in variation.slots else []
+    if not isinstance(rule, PlantedLeg) or rule.rests_on not in variation.slots:
+        return []
+    own = [side_slot(rule.rests_on, side) for side in SIDES]
+    return own if own[0] in variation.setup_slots else [rule.rests_on]
 
 
 def _resting(
@@ -296,7 +301,6 @@ def screen(
     ranges: Ranges,
     room: Room,
     limits: Sequence[Limit],
-    last_used: Mapping[str, SlotValue] | None = None,
     choices: Mapping[str, str] | None = None,
     memo: Memo | None = None,
 ) -> Screened | NoGrid:
@@ -342,11 +346,27 @@ def screen(
         possible &= ways.passable[rows]
     sums = total(parts, n)
     purpose = purpose_kept(variation, side, pose, ranges)
-    usual = grid.plain if last_used is None else grid.nearest(last_used)
-    away = np.zeros(n) if usual is None else grid.steps_from(grid.indices[usual].tolist())
-    order = np.lexsort(
+    order = _order(variation, grid, pose, sums, possible, purpose, grid.plain)
+    return Screened(
+        variation, side, grid, tuple(stages), transfer_stages, tuple(s.name for s in transfer_stages), technique,
+        sums, possible, purpose, order,
+    )  # fmt: skip
+
+
+def _order(
+    variation: Variation,
+    grid: Grid,
+    pose: Posture,
+    sums: Totals,
+    possible: Mask,
+    purpose: Array,
+    usual: int | None,
+) -> Order:
+    """Rows from best to worst; of set-ups equal in everything else those nearest the ``usual`` row come first."""
+    away = np.zeros(grid.size) if usual is None else grid.steps_from(grid.indices[usual].tolist())
+    return np.lexsort(
         (
-            np.arange(n),
+            np.arange(grid.size),
             away,
             -np.round(np.clip(sums.margin, -99, 99), 1),
             grid.items,
@@ -358,10 +378,21 @@ def screen(
             ~possible,
         )
     )
-    return Screened(
-        variation, side, grid, tuple(stages), transfer_stages, tuple(s.name for s in transfer_stages), technique,
-        sums, possible, purpose, order,
+
+
+def remembering(
+    screened: Screened, last_used: Mapping[str, SlotValue], choices: Mapping[str, str] | None = None
+) -> Screened:
+    """The same judgements with what was last used in place of the plain set-up, wherever set-ups are otherwise equal.
+
+    ``choices`` sets slots that change no geometry.
+    """
+    grid = screened.grid.choosing(choices or {})
+    order = _order(
+        screened.variation, grid, screened.pose, screened.totals, screened.possible, screened.purpose,
+        grid.nearest(last_used),
     )  # fmt: skip
+    return replace(screened, grid=grid, order=order)
 
 
 def _ways(
