@@ -9,6 +9,13 @@ export function useMe() {
   return useQuery({ queryKey: ME, queryFn: () => unwrap(api.GET('/api/auth/me')) })
 }
 
+/** Whether this member may change things in a practice; readers look. The server decides anyway. */
+export function useMayWrite(practiceId: string): boolean {
+  const me = useMe()
+  const practice = me.data?.practices.find((each) => each.id === practiceId)
+  return practice !== undefined && practice.role !== 'reader'
+}
+
 export function useSignOut() {
   const queries = useQueryClient()
   const navigate = useNavigate()

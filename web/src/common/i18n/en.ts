@@ -573,6 +573,8 @@ export const en = {
     ownCuesHint: 'One cue a line, said after the others.',
     keptFromOriginal:
       'The shape, the ways in and out, the tests that come first and what limits depend on stay those of the original. Every set-up is tried before it is saved.',
+    meanwhile:
+      'Version {{number}}, “{{name}}”, was saved in the meantime and stays among the versions. Saving again puts yours after it.',
     discard: 'Discard',
     later: 'Keep as draft',
     checking: 'Checking …',

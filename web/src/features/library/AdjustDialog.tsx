@@ -13,7 +13,15 @@ import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useDraft } from '../../common/drafts'
 import { FieldProblem, FigureField } from './FigureField'
-import { copyOf, fixedAngles, linesFrom, problemAt, type VariationFile, withSlot } from './model'
+import {
+  copyOf,
+  savedMeanwhile,
+  fixedAngles,
+  linesFrom,
+  problemAt,
+  type VariationFile,
+  withSlot,
+} from './model'
 import { useAddVariation, useChangeVariation, useWords } from './queries'
 import { SlotFields } from './SlotFields'
 
@@ -40,6 +48,9 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
   const add = useAddVariation()
   const change = useChangeVariation(data.id)
   const saving = version === undefined ? add : change
+  // Saved by somebody else in between: this one goes on top of theirs when it is saved again.
+  const meanwhile = savedMeanwhile(saving.error)
+  const latest = meanwhile?.number ?? version ?? 1
   const problems = saving.error instanceof ApiProblem ? saving.error.byField : {}
   const variation = draft.file.variation
   const setFile = (file: VariationFile) => {
@@ -60,7 +71,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
       variation: { ...variation, own_cues: linesFrom(draft.ownCues) },
     } as unknown as Schemas['ChangeIn']['file']
     if (version === undefined) add.mutate(file, { onSuccess: saved })
-    else change.mutate({ number: version, file }, { onSuccess: saved })
+    else change.mutate({ number: latest, file }, { onSuccess: saved })
   }
   const at = (path: string) => problemAt(problems, `variation.${path}`)
   const known = [
@@ -86,6 +97,11 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
           {saving.isError && (
             <Alert severity="error" variant="outlined">
               {messageOf(saving.error, elsewhere, t('library.notSaved'))}
+            </Alert>
+          )}
+          {meanwhile !== undefined && (
+            <Alert severity="warning" variant="outlined">
+              {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name.en })}
             </Alert>
           )}
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px', gap: 2 }}>

@@ -8,12 +8,14 @@ import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
+import { useMayWrite } from '../../common/session'
 import { ImportVariation } from './ImportVariation'
 import { byPurpose, search } from './model'
 
 /** What there is: by purpose, or what a search finds; beneath, what was put away or cannot be read. */
 export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
   const { t } = useTranslation()
+  const mayWrite = useMayWrite(usePracticeId())
   const [text, setText] = useState('')
   const wanted = useDeferredValue(text.trim())
   const shelves = useMemo(() => byPurpose(shelf.families), [shelf])
@@ -29,9 +31,11 @@ export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
           setText(event.target.value)
         }}
       />
-      <Box sx={{ mt: 1.25, mb: 1 }}>
-        <ImportVariation />
-      </Box>
+      {mayWrite && (
+        <Box sx={{ mt: 1.25, mb: 1 }}>
+          <ImportVariation />
+        </Box>
+      )}
       {hits === null &&
         shelves.map((each) => (
           <Group key={each.purpose} title={t(`choose.purposes.${each.purpose as 'outer_hip'}`)}>

@@ -7,6 +7,7 @@ import { Link, useLocation } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { usePracticeId } from '../../common/route'
+import { useMayWrite } from '../../common/session'
 import { Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { AdjustDialog } from './AdjustDialog'
@@ -118,6 +119,8 @@ function Actions({ data, onOpen }: { data: Schemas['VariationOut']; onOpen: (ope
   const practiceId = usePracticeId()
   const { search } = useLocation()
   const file = useFileAddress(data.id)
+  const mayWrite = useMayWrite(practiceId)
+  const own = mayWrite ? data.own : null
   const button = (open: Open, label: string) => (
     <Button
       size="small"
@@ -131,8 +134,8 @@ function Actions({ data, onOpen }: { data: Schemas['VariationOut']; onOpen: (ope
   )
   return (
     <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', justifyContent: 'flex-end' }}>
-      {data.own !== null && button('change', t('library.change'))}
-      {button('copy', t('library.copy'))}
+      {own !== null && button('change', t('library.change'))}
+      {mayWrite && button('copy', t('library.copy'))}
       <Button
         size="small"
         variant="outlined"
@@ -144,8 +147,8 @@ function Actions({ data, onOpen }: { data: Schemas['VariationOut']; onOpen: (ope
       <Button size="small" variant="outlined" component="a" href={file}>
         {t('library.toFile')}
       </Button>
-      {data.own !== null && button('versions', t('library.versions'))}
-      {data.own !== null && !data.own.retired && button('retire', t('library.retire'))}
+      {own !== null && button('versions', t('library.versions'))}
+      {own?.retired === false && button('retire', t('library.retire'))}
     </Box>
   )
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { ApiProblem } from '../../api/client'
 import {
   byPurpose,
   type Family,
@@ -6,6 +7,7 @@ import {
   fixedAngles,
   linesFrom,
   problemAt,
+  savedMeanwhile,
   search,
   withSlot,
 } from './model'
@@ -87,6 +89,13 @@ describe('adjusting', () => {
     expect(figureFrom('2,5')).toBe(2.5)
     expect(figureFrom('')).toBe(0)
     expect(linesFrom(' Feel the floor. \n\n Breathe.')).toEqual(['Feel the floor.', 'Breathe.'])
+  })
+
+  it('knows when somebody else saved in between', () => {
+    const current = { number: 3, file: {} }
+    expect(savedMeanwhile(new ApiProblem(409, { message: 'x', fields: [], current }))?.number).toBe(3)
+    expect(savedMeanwhile(new ApiProblem(422, { message: 'x', fields: [] }))).toBeUndefined()
+    expect(savedMeanwhile(null)).toBeUndefined()
   })
 
   it('finds what the server says of a field or of what lies inside it', () => {

@@ -1,4 +1,4 @@
-import type { Schemas } from '../../api/client'
+import { ApiProblem, type Schemas } from '../../api/client'
 import { en } from '../../common/i18n/en'
 
 export type Family = Schemas['ShelfFamily']
@@ -132,4 +132,10 @@ export function linesFrom(text: string): string[] {
 /** The first message among field problems that begin with a path. */
 export function problemAt(problems: Record<string, string>, path: string): string | undefined {
   return Object.entries(problems).find(([field]) => field === path || field.startsWith(`${path}.`))?.[1]
+}
+
+/** The version somebody else saved while this one was edited, when that is why a save was refused. */
+export function savedMeanwhile(error: Error | null): { number: number; file: VariationFile } | undefined {
+  if (!(error instanceof ApiProblem) || error.status !== 409) return undefined
+  return error.problem.current as unknown as { number: number; file: VariationFile }
 }
