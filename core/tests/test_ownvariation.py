@@ -11,7 +11,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import InputError, Side, Situation, file_of, read_own, with_own
+from asketa_core import InputError, NoGrid, OwnVariation, Side, Situation, file_of, read_own, step_back_from, with_own
 from asketa_core.ownvariation import MOST_SETUPS
 from tests.library import LIBRARY, variation, variations
 
@@ -66,6 +66,40 @@ class Placed(TestCase):
         own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
         with_own(LIBRARY, [own])
         self.assertFalse(LIBRARY.knows("figure_four.own_1"))
+
+
+class Steps(TestCase):
+    def own(self, key: str, **steps: str | None) -> OwnVariation:
+        library = with_own(LIBRARY, self.known)
+        self.known.append(read_own(copy_of("figure_four.block_flat", **steps), library, key, settles=False))
+        return self.known[-1]
+
+    def setUp(self) -> None:
+        self.known: list[OwnVariation] = []
+
+    def test_rungs_that_step_to_each_other_are_each_met_once(self) -> None:
+        self.own("own_1", step_back="figure_four.foot_on_floor")
+        self.own("own_2", step_back="figure_four.own_1")
+        circle = [
+            each.rung.model_copy(update={"step_back": "figure_four.own_2"}) if each.rung.id.endswith("1") else each.rung
+            for each in self.known
+        ]
+        library = with_own(LIBRARY, [OwnVariation(rung, "figure_four.block_flat") for rung in circle])
+        met = [rung.id for rung in library.steps(circle[1], "step_back")]
+        self.assertEqual(met, ["figure_four.own_1"])
+
+    def test_a_retired_rung_is_passed_over(self) -> None:
+        put_away = self.own("own_1", step_back="figure_four.foot_on_floor")
+        onto = self.own("own_2", step_back="figure_four.own_1")
+        library = with_own(LIBRARY, [onto], [put_away.rung])
+        self.assertEqual([rung.id for rung in library.steps(onto.rung, "step_back")], ["figure_four.foot_on_floor"])
+
+    def test_a_step_back_that_is_nowhere_open_ends(self) -> None:
+        """Every rung of a circle closed: nothing gentler is offered, and the search comes to an end."""
+        self.own("own_1", step_back="figure_four.foot_on_floor")
+        rung = self.known[0].rung.model_copy(update={"step_back": "figure_four.own_1"})
+        library = with_own(LIBRARY, [OwnVariation(rung, None)])
+        self.assertIsNone(step_back_from(library, rung.id, {}, lambda *_: NoGrid("seat", "Seat")))
 
 
 class Refused(TestCase):

@@ -222,7 +222,8 @@ def snapshot(
     today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue], accepted: list[dict[str, Any]]
 ) -> dict[str, Any]:
     """What was known and judged at the time, kept with a logged item."""
-    screened = today.screen(today.library.variation(rung_id), side)
+    rung = today.library.variation(rung_id)
+    screened = today.screen(rung, side)
     judged: dict[str, Any] = {"verdict": "leave_out", "findings": []}
     if not isinstance(screened, NoGrid):
         detail = detail_at(today.situation, screened, screened.grid.nearest(setup))
@@ -235,5 +236,6 @@ def snapshot(
         **judged,
         "accepted": accepted,
         "records": today.file.model_dump(mode="json", exclude={"responses": True, "client": {"name"}}),
-        "hashes": RULES_FINGERPRINT,
+        # A practice may change its own variations later: what this one said is known by its hash.
+        "hashes": {**RULES_FINGERPRINT, "variation": digest(rung.model_dump_json())},
     }

@@ -238,8 +238,8 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
         watch=[say("watch", sign) for sign in rung.watched],
         tests=[say("limits", f"gate.{gate.code}", "therapist") for gate in rung.gates],
         counter=[say("recipe", "counter", which) for which in rung.counter],
-        step_back=_step(sitter, rung.step_back),
-        step_forward=_step(sitter, rung.step_forward),
+        step_back=_step(next(sitter.shelf.library.steps(rung, "step_back"), None)),
+        step_forward=_step(next(sitter.shelf.library.steps(rung, "step_forward"), None)),
         **_drawings(sitter, rung, side),
         verdict=client.lane(rung, side)[0].verdict if client is not None else None,
         reasons=_reasons(client.lane(rung, side)[0]) if client is not None else [],
@@ -273,10 +273,8 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
     return cached("typical", "drawings", _rung_key(rung), side, compute=compute)
 
 
-def _step(sitter: Sitter, variation_id: str | None) -> StepName | None:
-    if variation_id is None or not sitter.shelf.library.knows(variation_id):
-        return None
-    return StepName(id=variation_id, short=sitter.shelf.library.variation(variation_id).short)
+def _step(rung: Variation | None) -> StepName | None:
+    return StepName(id=rung.id, short=rung.short) if rung is not None else None
 
 
 def _mark(rung: Variation) -> OwnMark:

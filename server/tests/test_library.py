@@ -11,6 +11,7 @@ from django_scopes import scope
 from asketa_core import standard_library
 from library.models import OwnRung
 from tests.base import ApiTest, House
+from visits.models import LoggedItem
 
 BLOCK = "figure_four.block_flat"
 
@@ -115,6 +116,25 @@ class MakingOnesOwn(LibraryTest):
         (family,) = self.client.get(self.url("/responses")).json()
         self.assertEqual(family["left"]["points"][0]["variation"], own)
         self.assertEqual([line["variation"] for line in self.read("/library")["retired"]], [own])
+
+    def test_what_was_put_away_is_not_planned(self) -> None:
+        own = self.add()
+        plan = {"variation": own, "side": "left", "setup": {}, "dose_s": 30}
+        self.assertEqual(self.post(self.url("/plan"), plan).status_code, 200)
+        self.post(self.at(f"/library/variations/{own}/retire"), {"number": 1})
+        self.assertIn("put away", self.fields(self.post(self.url("/plan"), plan))["variation"])
+        # What is on today's plan already stays there.
+        (family,) = self.client.get(self.url("/mat")).json()["families"]
+        self.assertEqual(family["left"]["variation"], own)
+
+    def test_a_hold_remembers_which_version_it_was(self) -> None:
+        own = self.add()
+        for number, name in ((1, "Other words"), (2, "Other words again")):
+            self.assertEqual(self.post(self.url("/items"), self.house.item(variation=own)).status_code, 201)
+            self.put(self.at(f"/library/variations/{own}"), {"number": number, "file": self.copy(name=name)})
+        with scope(practice=self.house.practice):
+            hashes = {item.snapshot["hashes"]["variation"] for item in LoggedItem.objects.all()}
+        self.assertEqual(len(hashes), 2)
 
     def test_bad_figures_name_their_field_and_store_nothing(self) -> None:
         file = self.copy()

@@ -121,7 +121,7 @@ class Logging(ApiTest):
             stored = LoggedItem.objects.get()
         self.assertEqual(stored.snapshot["verdict"], "with_setup")
         self.assertEqual(stored.snapshot["records"]["entries"][0]["kind"], "hip_replacement")
-        self.assertEqual(set(stored.snapshot["hashes"]), {"poses", "limits", "engine"})
+        self.assertEqual(set(stored.snapshot["hashes"]), {"poses", "limits", "engine", "variation"})
         self.assertTrue(stored.snapshot["margins"]["left"])
 
     def test_sending_twice_stores_once(self) -> None:

@@ -51,6 +51,8 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     fact or the clearance that lifts it.
     """
     rung = today.library.variation(data.variation)
+    if rung.id in today.library.retired:
+        raise bad_field("variation", "This variation was put away. Bring it back in the Library, or take another.")
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
         raise bad_field("setup", no_stack_words(screened))

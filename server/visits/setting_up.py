@@ -68,8 +68,8 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         "hold_to_s": rung.hold.to_s,
         "cues": cue_words(rung),
         "watch": [say("watch", sign) for sign in rung.watched],
-        "step_back": _neighbour(today, rung.step_back, side),
-        "step_forward": _neighbour(today, rung.step_forward, side),
+        "step_back": _neighbour(today, next(today.library.steps(rung, "step_back"), None), side),
+        "step_forward": _neighbour(today, next(today.library.steps(rung, "step_forward"), None), side),
     }
     if isinstance(screened, NoGrid):
         return SetupOut(
@@ -103,10 +103,9 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     )
 
 
-def _neighbour(today: Today, variation_id: str | None, side: Side) -> NeighbourOut | None:
-    if variation_id is None:
+def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut | None:
+    if rung is None:
         return None
-    rung = today.library.variation(variation_id)
     answer, _ = today.lane(rung, side)
     reasons = (
         [f.sentence for f in answer.best.findings if f.severity != "caution"]

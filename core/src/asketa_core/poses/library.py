@@ -219,6 +219,17 @@ class Library:
     def knows(self, variation_id: str) -> bool:
         return variation_id in self._by_id
 
+    def steps(self, variation: Variation, way: Literal["step_back", "step_forward"]) -> Iterator[Variation]:
+        """The rungs from one on, in one direction: retired ones passed over, none twice."""
+        seen = {variation.id}
+        target: str | None = getattr(variation, way)
+        while target is not None and target not in seen and self.knows(target):
+            seen.add(target)
+            rung = self.variation(target)
+            if target not in self.retired:
+                yield rung
+            target = getattr(rung, way)
+
 
 @cache
 def standard_library() -> Library:

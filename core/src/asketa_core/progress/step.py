@@ -189,13 +189,10 @@ def step_back_from(
     library: Library, variation_id: str, setup: Mapping[str, SlotValue], screen_of: ScreenOf
 ) -> Step | None:
     """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
-    target = library.variation(variation_id).step_back
-    while target is not None:
-        candidate = library.variation(target)
+    for candidate in library.steps(library.variation(variation_id), "step_back"):
         screened = screen_of(candidate, setup)
         if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
-            return Step(target, screened.grid.setup(screened.best), candidate.hold.start_s)
-        target = candidate.step_back
+            return Step(candidate.id, screened.grid.setup(screened.best), candidate.hold.start_s)
     return None
 
 
@@ -221,9 +218,9 @@ def _offer(
         words = stack_words(screened.grid.stacks(less_row)[name])
         label = rung.label_of(name).lower()
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
-    if rung.step_forward is None:
+    onward = next(library.steps(rung, "step_forward"), None)
+    if onward is None:
         return _decision(Action.STAY, "top", here, here, judged, count=calm)
-    onward = library.variation(rung.step_forward)
     ahead = screen_of(onward, here.setup)
     if isinstance(ahead, NoGrid) or not ahead.allowed(ahead.best) or ahead.totals.cautions[ahead.best]:
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
