@@ -89,21 +89,27 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
   )
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="adjust-title">
-      <form onSubmit={submit} noValidate>
+      <Box
+        component="form"
+        onSubmit={submit}
+        noValidate
+        // The fields scroll; what was wrong and the buttons stay in sight.
+        sx={{ display: 'flex', flexDirection: 'column', minHeight: 0 }}
+      >
         <DialogTitle id="adjust-title">
           {t(version === undefined ? 'library.copyTitle' : 'library.changeTitle', { name: data.name })}
         </DialogTitle>
+        {saving.isError && (
+          <Alert severity="error" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+            {messageOf(saving.error, elsewhere, t('library.notSaved'))}
+          </Alert>
+        )}
+        {meanwhile !== undefined && (
+          <Alert severity="warning" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+            {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name.en })}
+          </Alert>
+        )}
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
-          {saving.isError && (
-            <Alert severity="error" variant="outlined">
-              {messageOf(saving.error, elsewhere, t('library.notSaved'))}
-            </Alert>
-          )}
-          {meanwhile !== undefined && (
-            <Alert severity="warning" variant="outlined">
-              {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name.en })}
-            </Alert>
-          )}
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px', gap: 2 }}>
             <TextField
               label={t('library.name')}
@@ -204,7 +210,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
             {t(saving.isPending ? 'library.checking' : 'common.save')}
           </Button>
         </DialogActions>
-      </form>
+      </Box>
     </Dialog>
   )
 }

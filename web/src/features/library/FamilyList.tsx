@@ -10,7 +10,7 @@ import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { ImportVariation } from './ImportVariation'
-import { byPurpose, search } from './model'
+import { byPurpose, hasWords, search } from './model'
 
 /** What there is: by purpose, or what a search finds; beneath, what was put away or cannot be read. */
 export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
@@ -20,6 +20,7 @@ export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
   const wanted = useDeferredValue(text.trim())
   const shelves = useMemo(() => byPurpose(shelf.families), [shelf])
   const hits = useMemo(() => (wanted === '' ? null : search(shelf.families, wanted)), [shelf, wanted])
+  const putAway = shelf.retired.filter((line) => hasWords(line.name, wanted))
   return (
     <>
       <TextField
@@ -49,7 +50,7 @@ export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
             ))}
           </Group>
         ))}
-      {hits?.length === 0 && (
+      {hits?.length === 0 && putAway.length === 0 && (
         <Typography color="text.secondary" sx={{ mt: 2 }}>
           {t('library.noneFound', { text: wanted })}
         </Typography>
@@ -61,9 +62,9 @@ export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
           ))}
         </Group>
       ))}
-      {hits === null && shelf.retired.length > 0 && (
+      {putAway.length > 0 && (
         <Group title={t('library.retired')}>
-          {shelf.retired.map((line) => (
+          {putAway.map((line) => (
             <Entry
               key={line.variation}
               family={familyOf(line.variation)}

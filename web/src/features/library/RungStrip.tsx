@@ -41,7 +41,10 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
             onChoose(rung.id)
           }}
           sx={{
-            display: 'block',
+            display: 'flex',
+            flexDirection: 'column',
+            alignItems: 'stretch',
+            justifyContent: 'flex-start',
             textAlign: 'left',
             borderRadius: 1,
             p: 0.75,

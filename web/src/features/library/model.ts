@@ -30,22 +30,26 @@ const folded = (text: string) =>
     .replace(/\p{Mark}/gu, '')
     .toLowerCase()
 
+/** Whether a line has every word of a text in it, whatever its case and marks. */
+export function hasWords(line: string, text: string): boolean {
+  const own = folded(line)
+  return folded(text)
+    .split(/\s+/)
+    .every((word) => own.includes(word))
+}
+
 /**
  * Families and rungs that have every word of a text: in the names, in what they are for, among the props.
  * A family found by its own words is found with all its rungs.
  */
 export function search(families: readonly Family[], text: string): Hit[] {
-  const wanted = folded(text).split(/\s+/).filter(Boolean)
   const purpose = (each: string) => en.choose.purposes[each as 'outer_hip']
   return families.flatMap((family) => {
-    const own = folded(
-      [family.name, family.sanskrit, family.about, ...family.purposes.map(purpose)].join(' '),
+    const own = [family.name, family.sanskrit, family.about, ...family.purposes.map(purpose)].join(' ')
+    if (hasWords(own, text)) return [{ family, rungs: family.rungs }]
+    const rungs = family.rungs.filter((rung) =>
+      hasWords([own, rung.name, rung.short, ...rung.props].join(' '), text),
     )
-    if (wanted.every((word) => own.includes(word))) return [{ family, rungs: family.rungs }]
-    const rungs = family.rungs.filter((rung) => {
-      const words = `${own} ${folded([rung.name, rung.short, ...rung.props].join(' '))}`
-      return wanted.every((word) => words.includes(word))
-    })
     return rungs.length > 0 ? [{ family, rungs }] : []
   })
 }
