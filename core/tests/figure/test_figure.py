@@ -22,6 +22,7 @@ from asketa_core import (
     outward_view,
 )
 from asketa_core.figure.arms import HAND_REST_CM, arm
+from asketa_core.figure.figure import scene_of
 from asketa_core.figure.skeleton import skeleton_of
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client
@@ -117,9 +118,11 @@ class Body(TestCase):
             )
 
     def test_no_foot_goes_through_the_floor(self) -> None:
-        situation, found = one("figure_four.foot_on_floor")
-        skeleton = skeleton_of(
-            found.pose, situation.body, found.best, found.variation.recipe.hands, on_edge={Side.LEFT}
-        )
-        for side in SIDES:
-            self.assertGreaterEqual(float(skeleton.legs[side].tip[2]), 0)
+        situation = Situation.of_nobody(170)
+        for rung in variations():
+            found = situation.screen(rung, Side.LEFT)
+            assert not isinstance(found, NoGrid), rung.id
+            skeleton = scene_of(found, situation.body, situation.room, found.shown)
+            feet = [capsule for capsule in skeleton.capsules if capsule.part == "leg"]
+            for capsule in feet:
+                self.assertGreater(min(float(capsule.start[2]), float(capsule.end[2])), 0.5, rung.id)

@@ -20,6 +20,9 @@ from asketa_core.units import SIDES, Array, Side, cosd, sind, unit
 HEEL_SHARE = 0.25
 """Part of the foot behind the ankle."""
 
+FOOT_REST_CM = 2.0
+"""No toe and no heel comes nearer to the floor than this."""
+
 RESTING_FOOT_DEG = 25.0
 """How far a foot at rest points away from a right angle with the shin."""
 
@@ -135,7 +138,9 @@ def _leg(posture: Posture, body: Body, side: Side, setup: int, drawn_up: bool, o
     elif abs(toes[2]) < 1e-6 and toes[0] > -0.5:
         sole[2] -= 0.6 * body.length_cm("ankle_above_sole")
     foot = body.length_cm("foot")
-    return Limb(hip, knee, ankle, sole + (1 - HEEL_SHARE) * foot * toes), sole - HEEL_SHARE * foot * toes
+    tip, heel = sole + (1 - HEEL_SHARE) * foot * toes, sole - HEEL_SHARE * foot * toes
+    # A foot let down to the side gives way to the floor.
+    return Limb(hip, knee, ankle, _at_least(tip, FOOT_REST_CM)), _at_least(heel, FOOT_REST_CM)
 
 
 def _hanging_foot(hip: Array, knee: Array, ankle: Array, drawn_up: bool) -> Array:
@@ -151,6 +156,9 @@ def _bent(points: Array, about: Array, bend_deg: float) -> Array:
     """Points bent toward the left about the forward axis through a point."""
     return np.asarray((points - about) @ rotation_x(-bend_deg).T + about)
 
+
+HIP_REST_CM = 7.0
+"""The lower hip of a pelvis rolled to its side lies this high."""
 
 LEG_REST_CM = 4.0
 """A leg let down to the side comes to rest on the other or on the floor."""
@@ -169,10 +177,15 @@ def _legs_turned(
     lift = np.array([0.0, 0.0, max(0.0, LEG_REST_CM - low)])
     return (
         {
-            s: Limb(roll(leg.root), roll(leg.middle) + lift, roll(leg.end) + lift, roll(leg.tip) + lift)
+            s: Limb(
+                _at_least(roll(leg.root), HIP_REST_CM),
+                roll(leg.middle) + lift,
+                roll(leg.end) + lift,
+                roll(leg.tip) + lift,
+            )
             for s, leg in legs.items()
         },
-        {s: roll(heel) + lift for s, heel in heels.items()},
+        {s: _at_least(roll(heel) + lift, FOOT_REST_CM) for s, heel in heels.items()},
     )
 
 
@@ -199,10 +212,11 @@ def _on_its_side(skeleton: Skeleton, body: Body, below: Side) -> Skeleton:
 ARM_REST_CM = 3.0
 
 
+def _at_least(point: Array, height_cm: float) -> Array:
+    """A point no lower than a height over the floor."""
+    return np.array([point[0], point[1], max(float(point[2]), height_cm)])
+
+
 def _above_floor(of: Limb) -> Limb:
     """The lower arm gives way to the floor it lies on."""
-
-    def up(point: Array) -> Array:
-        return np.array([point[0], point[1], max(float(point[2]), ARM_REST_CM)])
-
-    return Limb(up(of.root), up(of.middle), up(of.end), up(of.tip))
+    return Limb(*(_at_least(point, ARM_REST_CM) for point in (of.root, of.middle, of.end, of.tip)))
