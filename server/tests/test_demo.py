@@ -10,6 +10,7 @@ from asketa_core import Side, Verdict
 from clients.models import Client
 from demo import loader
 from engine.answers import Today
+from engine.shelf import practice_library
 from practices.models import Practice
 
 
@@ -25,6 +26,13 @@ class Demo(TestCase):
             practice = Practice.objects.get(name=name)
             with scope(practice=practice):
                 self.assertEqual(Client.objects.count(), count)
+
+    def test_one_practice_has_a_variation_of_its_own(self) -> None:
+        for name, own in (("The Weir Room", ["inner corner"]), ("The Tithe Loft", [])):
+            with scope(practice=Practice.objects.get(name=name)):
+                shelf = practice_library()
+                self.assertEqual([each.rung.short for each in shelf.own.values()], own)
+                self.assertEqual(shelf.troubles, {})
 
     def test_the_clock_repairer_and_the_postwoman_stand_where_the_story_puts_them(self) -> None:
         practice = Practice.objects.get(name="The Weir Room")

@@ -10,6 +10,7 @@ from django_scopes import scope
 
 from asketa_core import standard_library
 from library.models import OwnRung
+from room.models import RoomProp
 from tests.base import ApiTest, House
 from visits.models import LoggedItem
 
@@ -230,3 +231,102 @@ class Versions(LibraryTest):
             OwnRung.objects.create(**again, replaces=row)
             with self.assertRaises(IntegrityError), transaction.atomic():
                 OwnRung.objects.create(**again, replaces=None)
+
+
+class AnotherPracticesVariations(LibraryTest):
+    """Known by their id or not: they are not there."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.theirs = self.add(name="Theirs alone")
+        self.other = House("Loft", "owner@loft.example")
+        self.sign_in(self.other)
+
+    def test_are_read_by_no_address(self) -> None:
+        own = self.theirs
+        for url in (
+            self.at(f"/library/variations/{own}", self.other),
+            self.at(f"/library/variations/{own}/file", self.other),
+            self.at(f"/library/variations/{own}/versions", self.other),
+            self.at(f"/library/variations/{own}/closers", self.other),
+            self.url(f"/library/variations/{own}", self.other),
+            self.url(f"/setups/{own}/left", self.other),
+            self.at(f"/library/variations/{own}"),
+        ):
+            self.assertEqual(self.client.get(url).status_code, 404, url)
+        listed = {rung["id"] for family in self.read("/library", self.other)["families"] for rung in family["rungs"]}
+        self.assertNotIn(own, listed)
+        ladder = self.client.get(self.url("/ladders/figure_four", self.other)).json()
+        self.assertNotIn(own, [rung["id"] for rung in ladder["rungs"]])
+
+    def test_are_changed_planned_and_logged_by_none(self) -> None:
+        own = self.theirs
+        file = self.client.get(self.at(f"/library/variations/{BLOCK}/file", self.other)).json()
+        item = self.other.item().model_dump(mode="json") | {"variation": own}
+        for method, url, body in (
+            (self.put, self.at(f"/library/variations/{own}", self.other), {"number": 1, "file": file}),
+            (self.post, self.at(f"/library/variations/{own}/retire", self.other), {"number": 1}),
+            (self.post, self.url(f"/setups/{own}/left", self.other), {"setup": {}}),
+            (self.post, self.url("/plan", self.other), {"variation": own, "side": "left", "setup": {}, "dose_s": 30}),
+            (self.post, self.url("/items", self.other), item),
+        ):
+            self.assertEqual(method(url, body).status_code, 404, url)
+        self.sign_in(self.house)
+        self.assertEqual(self.read(f"/library/variations/{own}")["own"]["number"], 1)
+
+    def test_cannot_be_copied_below(self) -> None:
+        file = self.client.get(self.at(f"/library/variations/{BLOCK}/file", self.other)).json()
+        answer = self.post(self.at("/library/variations", self.other), {**file, "after": self.theirs})
+        self.assertEqual(list(self.fields(answer)), ["after"])
+
+    def test_the_database_lets_no_version_follow_another_practices(self) -> None:
+        with scope(practice=self.house.practice):
+            theirs = OwnRung.objects.get()
+        with self.assertRaises(IntegrityError), transaction.atomic(), scope(practice=self.other.practice):
+            OwnRung.objects.create(
+                practice=self.other.practice, key=theirs.key, number=2, replaces=theirs, content=theirs.content
+            )
+            with connection.cursor() as cursor:
+                cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
+
+    def test_the_same_key_may_stand_in_both(self) -> None:
+        """Keys are random; should two ever meet, each practice has its own."""
+        with scope(practice=self.house.practice):
+            theirs = OwnRung.objects.get()
+        with scope(practice=self.other.practice):
+            content = {**theirs.content, "variation": {**theirs.content["variation"], "name": {"en": "Ours"}}}
+            OwnRung.objects.create(practice=self.other.practice, key=theirs.key, content=content)
+        self.assertEqual(self.read(f"/library/variations/{self.theirs}", self.other)["name"], "Ours")
+        self.sign_in(self.house)
+        self.assertEqual(self.read(f"/library/variations/{self.theirs}")["name"], "Theirs alone")
+
+
+class Drawn(LibraryTest):
+    def test_a_right_lane_is_drawn_from_the_right_in_its_colour(self) -> None:
+        left, right = (self.read(f"/library/variations/{BLOCK}?side={side}") for side in ("left", "right"))
+        self.assertIn("--fig-left", left["drawings"][0]["figure"])
+        self.assertNotIn("--fig-right", left["drawings"][0]["figure"])
+        self.assertIn("--fig-right", right["drawings"][0]["figure"])
+        self.assertIn("Right leg worked", right["figure_words"])
+
+    def test_a_room_that_lacks_a_prop_says_so_for_a_client_and_not_for_a_typical_body(self) -> None:
+        with scope(practice=self.house.practice):
+            RoomProp.objects.filter(kind="block").update(count=0)
+        self.assertIsNone(self.read(f"/library/variations/{BLOCK}")["no_stack"])
+        client = self.client.get(self.url(f"/library/variations/{BLOCK}")).json()
+        self.assertEqual(client["no_stack"], "Nothing in this room serves for the foot block.")
+        self.assertEqual((client["drawings"], client["verdict"]), ([], "leave_out"))
+
+    def test_words_of_the_catalogue_have_codes(self) -> None:
+        words = self.read("/library/words")
+        rung = standard_library().variation(BLOCK)
+        for section, used in (("cues", rung.cues), ("watch", rung.watch)):
+            codes = {each["code"]: each["words"] for each in words[section]}
+            self.assertLessEqual(set(used), set(codes))
+            self.assertTrue(all(codes.values()))
+
+    def test_a_client_without_a_stature_is_told_what_is_missing(self) -> None:
+        nobody = self.post(self.at("/clients"), {"name": "Unmeasured"}).json()["id"]
+        answer = self.client.get(self.url("/library/families/figure_four", client=nobody))
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("stature", answer.json()["message"].lower())

@@ -20,9 +20,11 @@ from asketa_core import (
     describe,
     figure,
     outward_view,
+    palettes,
 )
 from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.figure import scene_of
+from asketa_core.figure.palette import Light
 from asketa_core.figure.skeleton import skeleton_of
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client
@@ -126,3 +128,70 @@ class Body(TestCase):
             feet = [capsule for capsule in skeleton.capsules if capsule.part == "leg"]
             for capsule in feet:
                 self.assertGreater(min(float(capsule.start[2]), float(capsule.end[2])), 0.5, rung.id)
+
+
+def luminance(colour: str) -> float:
+    """Relative luminance as the accessibility guidelines define it."""
+    channels = [int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+    linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in channels]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+
+def contrast(one: str, other: str) -> float:
+    low, high = sorted((luminance(one), luminance(other)))
+    return (high + 0.05) / (low + 0.05)
+
+
+class Palettes(TestCase):
+    def test_what_must_be_told_apart_can_be(self) -> None:
+        for light, colour in palettes().items():
+            for role in ("left", "right", "near", "mid", "line"):
+                self.assertGreaterEqual(contrast(colour[role], colour["ground"]), 3.0, f"{light}: {role}")
+            for material in ("wood", "felt", "cotton"):
+                self.assertGreaterEqual(
+                    contrast(colour["ink"], colour[material]), 3.0, f"{light}: heights on {material}"
+                )
+            # Far limbs lie between the near ones and the ground, in grey too.
+            near, far = (contrast(colour[role], colour["ground"]) for role in ("near", "far"))
+            self.assertGreater(near, 1.8 * far, light)
+            self.assertGreater(far, 1.2, light)
+
+    def test_a_page_may_set_every_colour_and_a_file_needs_none_set(self) -> None:
+        situation, found = one()
+        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT)
+        plain = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, light=Light.PRINT)
+        day, paper = palettes()["day"], palettes()["print"]
+        swapped = re.sub(r"var\(--fig-([a-z-]+),#[0-9A-F]{6}\)", lambda m: paper[m[1]], drawn)
+        self.assertEqual(swapped, plain)
+        for role, colour in re.findall(r"var\(--fig-([a-z-]+),(#[0-9A-F]{6})\)", drawn):
+            self.assertEqual(colour, day[role])
+
+
+class Seen(TestCase):
+    """Views of one posture agree with each other."""
+
+    def span(self, view: View) -> tuple[float, float, float, float]:
+        """Left, right, top and bottom edge of the figure on its page."""
+        situation, found = one("warrior_two.free")
+        drawn = figure(found, situation.body, ROOM, found.best, view, labels=False)
+        x, y, width, height = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
+        return x, x + width, y, y + height
+
+    def test_opposite_views_are_each_others_mirror(self) -> None:
+        for one_way, other_way in ((View.FRONT, View.BEHIND), (View.SIDE_LEFT, View.SIDE_RIGHT)):
+            (left, right, *down), (other_left, other_right, *other_down) = self.span(one_way), self.span(other_way)
+            np.testing.assert_allclose([left, right], [-other_right, -other_left], atol=0.2)
+            np.testing.assert_allclose(down, other_down, atol=0.2)
+
+    def test_from_behind_left_is_left_and_from_the_front_it_is_not(self) -> None:
+        situation, found = one("figure_four.block_end", Side.LEFT)
+        for view, sign in ((View.BEHIND, -1), (View.ABOVE, -1), (View.FRONT, 1)):
+            drawn = figure(found, situation.body, ROOM, found.best, view, labels=False)
+            worked = re.findall(r'<path d="M(-?[0-9.]+) [^"]*" fill="var\(--fig-left', drawn)
+            self.assertGreater(sign * np.mean([float(x) for x in worked]), 0, view)
+
+    def test_the_same_posture_is_drawn_the_same_every_time(self) -> None:
+        situation, found = one()
+        for view in View:
+            once, again = (figure(found, situation.body, ROOM, found.best, view) for _ in range(2))
+            self.assertEqual(once, again)
