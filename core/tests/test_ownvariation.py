@@ -11,7 +11,18 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import InputError, NoGrid, OwnVariation, Side, Situation, file_of, read_own, step_back_from, with_own
+from asketa_core import (
+    InputError,
+    NoGrid,
+    OwnVariation,
+    Side,
+    Situation,
+    file_of,
+    original,
+    read_own,
+    step_back_from,
+    with_own,
+)
 from asketa_core.ownvariation import MOST_SETUPS
 from tests.library import LIBRARY, variation, variations
 
@@ -52,9 +63,14 @@ class Placed(TestCase):
         ids = [rung.id for rung in with_own(LIBRARY, [own]).families["figure_four"].variations]
         self.assertEqual(ids.index("figure_four.own_1"), ids.index("figure_four.block_flat") + 1)
 
-    def test_without_a_neighbour_it_stands_last(self) -> None:
-        own = read_own({**copy_of("figure_four.block_flat"), "after": None}, LIBRARY, "own_1", settles=False)
-        self.assertEqual(with_own(LIBRARY, [own]).families["figure_four"].variations[-1].id, "figure_four.own_1")
+    def test_where_its_neighbour_was_put_away_it_stands_last(self) -> None:
+        first = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        file = {**copy_of("figure_four.block_flat"), "after": "figure_four.own_1"}
+        second = read_own(file, with_own(LIBRARY, [first]), "own_2", settles=False)
+        library = with_own(LIBRARY, [second], [first.rung])
+        self.assertEqual(library.families["figure_four"].variations[-1].id, "figure_four.own_2")
+        known = {each.rung.id: each for each in (first, second)}
+        self.assertEqual(original(known, "figure_four.own_2"), "figure_four.block_flat")
 
     def test_a_retired_rung_is_known_and_not_offered(self) -> None:
         own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
@@ -98,7 +114,7 @@ class Steps(TestCase):
         """Every rung of a circle closed: nothing gentler is offered, and the search comes to an end."""
         self.own("own_1", step_back="figure_four.foot_on_floor")
         rung = self.known[0].rung.model_copy(update={"step_back": "figure_four.own_1"})
-        library = with_own(LIBRARY, [OwnVariation(rung, None)])
+        library = with_own(LIBRARY, [OwnVariation(rung, "figure_four.block_flat")])
         self.assertIsNone(step_back_from(library, rung.id, {}, lambda *_: NoGrid("seat", "Seat")))
 
 
@@ -132,7 +148,7 @@ class Refused(TestCase):
 
     def test_a_copy_keeps_the_flags_limits_depend_on(self) -> None:
         marked = next(rung for rung in variations() if rung.recipe.flags.worked)
-        recipe = json.loads(json.dumps(file_of(marked, None)))["variation"]["recipe"]
+        recipe = json.loads(json.dumps(file_of(marked, marked.id)))["variation"]["recipe"]
         recipe["flags"] = {**recipe["flags"], "worked": []}
         self.assertIn("flags", self.refusal(copy_of(marked.id, recipe=recipe)).field)
 
@@ -140,9 +156,26 @@ class Refused(TestCase):
         tested = next(rung for rung in variations() if rung.gates)
         self.assertEqual(self.refusal(copy_of(tested.id, gates=[])).field, "variation.gates")
         way = next(rung for rung in variations() if rung.recipe.way)
-        recipe = json.loads(json.dumps(file_of(way, None)))["variation"]["recipe"]
+        recipe = json.loads(json.dumps(file_of(way, way.id)))["variation"]["recipe"]
         recipe["way"] = []
         self.assertEqual(self.refusal(copy_of(way.id, recipe=recipe)).field, "variation.recipe.way")
+
+    def test_a_copy_keeps_shape_position_and_who_carries_the_weight(self) -> None:
+        base = copy_of("seated_fold.high_seat")["variation"]
+        lighter = {**base["recipe"], "hands": {**base["recipe"]["hands"], "carry": 0.5}}
+        other_legs = {**base["recipe"], "both_legs": {"rule": "folded"}}
+        for field, changes in {
+            "variation.position": {"position": "chair"},
+            "variation.recipe.hands.carry": {"recipe": lighter},
+            "variation.recipe": {"recipe": other_legs},
+        }.items():
+            self.assertEqual(self.refusal(copy_of("seated_fold.high_seat", **changes)).field, field)
+
+    def test_a_file_that_says_not_what_it_was_made_from(self) -> None:
+        """Without it nobody knows which flags, tests and ways were left out."""
+        file = copy_of("figure_four.block_flat")
+        del file["after"]
+        self.assertEqual(self.refusal(file).field, "after")
 
     def test_too_many_set_ups_are_refused_before_any_is_tried(self) -> None:
         file = copy_of("figure_four.block_flat")

@@ -32,6 +32,7 @@ from asketa_core import (
     lane_view,
     less_support_words,
     no_stack_words,
+    original,
     outward_view,
     prop_words,
     recipe_lines,
@@ -245,7 +246,7 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
         reasons=_reasons(client.lane(rung, side)[0]) if client is not None else [],
         own=_mark(rung) if rung.id in sitter.shelf.own else None,
         # A copy stands below the rung it was made from; an own variation keeps its place.
-        file=variation_file(rung.id),
+        file=sitter.shelf.own[rung.id].file if rung.id in sitter.shelf.own else file_of(rung, rung.id),
     )
 
 
@@ -294,9 +295,12 @@ def _who(row: OwnRung) -> str:
 
 
 def variation_file(variation_id: str) -> dict[str, Any]:
+    """A variation as a file another practice understands: it goes back to a rung everybody has."""
     shelf = practice_library()
     rung = get_variation(shelf, variation_id)
-    return shelf.own[rung.id].file if rung.id in shelf.own else file_of(rung, rung.id)
+    if rung.id not in shelf.own:
+        return file_of(rung, rung.id)
+    return {**shelf.own[rung.id].file, "after": original(shelf.own, rung.id)}
 
 
 def closers(variation_id: str) -> list[CloserOut]:

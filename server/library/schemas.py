@@ -112,7 +112,7 @@ class OwnMark(Schema):
     """Which version of a practice's own variation this is."""
 
     number: int
-    after: str | None
+    after: str
     saved_on: dt.date
     saved_by: str
     retired: bool

@@ -156,6 +156,17 @@ class MakingOnesOwn(LibraryTest):
         self.assertNotEqual(brought, own)
         self.assertEqual(self.read(f"/library/variations/{brought}", other)["name"], "Foot on a low block")
 
+    def test_a_copy_of_a_copy_is_understood_elsewhere(self) -> None:
+        first = self.add()
+        file = self.client.get(self.at(f"/library/variations/{first}")).json()["file"]
+        second = self.post(self.at("/library/variations"), {**file, "after": first}).json()["id"]
+        self.assertEqual(self.read(f"/library/variations/{second}")["own"]["after"], first)
+        out = self.client.get(self.at(f"/library/variations/{second}/file")).json()
+        self.assertEqual(out["after"], BLOCK)
+        other = House("Loft", "owner@loft.example")
+        self.sign_in(other)
+        self.assertEqual(self.post(self.at("/library/variations", other), out).status_code, 201)
+
     def test_a_reader_looks_and_does_not_touch(self) -> None:
         own = self.add()
         self.house.practice.memberships.update(role="reader")

@@ -33,12 +33,12 @@ MOST_SETUPS = 40_000
 
 
 class OwnFile(Record):
-    """One variation as a file. ``after`` is the full id of the rung it was copied from and stands below."""
+    """One variation as a file. ``after`` is the full id of the rung it was made from and stands below."""
 
     format: Literal["asketa-variation"]
     version: Literal[1]
     family: str
-    after: str | None = None
+    after: str
     variation: dict[str, Any]
 
 
@@ -47,7 +47,7 @@ class OwnVariation:
     """A checked variation of a practice and the rung it stands below."""
 
     rung: Variation
-    after: str | None
+    after: str
 
     @property
     def file(self) -> dict[str, Any]:
@@ -64,7 +64,7 @@ def own_schema() -> dict[str, Any]:
     return schema
 
 
-def file_of(rung: Variation, after: str | None) -> dict[str, Any]:
+def file_of(rung: Variation, after: str) -> dict[str, Any]:
     """A rung as a file: complete, whatever its family leaves to defaults."""
     body = rung.model_dump(mode="json", by_alias=True, exclude={*FILLED_IN}, exclude_none=True)
     body["id"] = rung.id.split(".", maxsplit=1)[1]
@@ -99,15 +99,26 @@ def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> O
     _check_words(rung)
     _check_slots(rung)
     _check_steps(rung, library)
-    if base is not None:
-        _check_kept(rung, base)
+    _check_kept(rung, base)
     if settles:
         _check_settles(rung)
-    return OwnVariation(rung, file.after if base is not None else None)
+    return OwnVariation(rung, file.after)
+
+
+def original(own: Mapping[str, OwnVariation], variation_id: str) -> str:
+    """The rung of the standard library an own variation goes back to; any other rung is its own.
+
+    Files name it, so that they are understood where the copies in between are not known.
+    """
+    seen = set()
+    while variation_id in own and variation_id not in seen:
+        seen.add(variation_id)
+        variation_id = own[variation_id].after
+    return variation_id
 
 
 def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Variation] = ()) -> Library:
-    """A library with a practice's own rungs, each below the rung it was copied from, else last."""
+    """A library with a practice's own rungs, each below the rung it was made from, last where that was put away."""
     families: dict[str, Family] = dict(library.families)
     for each in own:
         family = families[each.rung.family]
@@ -118,17 +129,19 @@ def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Va
     return Library(families, {**library.retired, **{rung.id: rung for rung in retired}})
 
 
-def _base(after: str | None, family: Family, library: Library) -> Variation | None:
-    if after is None:
-        return None
+def _base(after: str, family: Family, library: Library) -> Variation:
     if not library.knows(after) or library.variation(after).family != family.family:
-        raise InputError("after", "this family has no such rung.", "Name a rung of the family, or leave it out.")
+        raise InputError(
+            "after",
+            "this family has no such rung; what limits depend on is kept from it.",
+            "Name a rung of the family.",
+        )
     return library.variation(after)
 
 
-def _in_order(slots: Mapping[str, Any], family: Family, base: Variation | None) -> dict[str, Any]:
+def _in_order(slots: Mapping[str, Any], family: Family, base: Variation) -> dict[str, Any]:
     """Slots as the family and the copied rung order them, since ties go by slot order and JSON keeps none."""
-    known = [*family.slots, *(base.slots if base is not None else ())]
+    known = [*family.slots, *base.slots]
     ranks = {name: rank for rank, name in reversed(list(enumerate(known)))}
     return dict(sorted(slots.items(), key=lambda item: (ranks.get(item[0], len(known)), item[0])))
 
@@ -181,7 +194,19 @@ def _check_steps(rung: Variation, library: Library) -> None:
 
 
 def _check_kept(rung: Variation, base: Variation) -> None:
-    """A copy keeps what limits speak of."""
+    """A copy keeps what limits speak of: the shape and what it counts as, tests and ways, and who carries the weight."""
+    if rung.position != base.position:
+        raise InputError("variation.position", f"the copied rung is {base.position}.", "Keep its position.")
+    if _shape(rung.recipe) != _shape(base.recipe):
+        raise InputError(
+            "variation.recipe", "the base and the legs follow other rules than in the copied rung.",
+            "Keep the rules; the figures may change.",
+        )  # fmt: skip
+    if rung.recipe.hands.carry > base.recipe.hands.carry:
+        raise InputError(
+            "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
+            f"Give at most {base.recipe.hands.carry:g}.",
+        )  # fmt: skip
     own, copied = _marks(rung.recipe), _marks(base.recipe)
     for who, flags in copied.items():
         missing = sorted(flags - own[who])
@@ -194,6 +219,11 @@ def _check_kept(rung: Variation, base: Variation) -> None:
         raise InputError("variation.gates", "the copied rung has tests that come before it.", "Keep them.")
     if set(base.recipe.way) - set(rung.recipe.way) or set(base.counter) - set(rung.counter):
         raise InputError("variation.recipe.way", "the copied rung's ways in and out are screened too.", "Keep them.")
+
+
+def _shape(recipe: Recipe) -> tuple[object, ...]:
+    rests = [leg.rule for leg in (recipe.worked_rule, recipe.other_rule)]
+    return (type(recipe.stands_on), *rests, recipe.lean)
 
 
 def _marks(recipe: Recipe) -> dict[str, set[str]]:

@@ -1547,7 +1547,7 @@ export interface components {
             /** Number */
             number: number;
             /** After */
-            after: string | null;
+            after: string;
             /**
              * Saved On
              * Format: date

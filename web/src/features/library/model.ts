@@ -73,7 +73,7 @@ export interface VariationFile {
   format: string
   version: number
   family: string
-  after: string | null
+  after: string
   variation: {
     name: { en: string; sa?: string }
     short: string
