@@ -18,7 +18,7 @@ from asketa_core import (
     Side,
     Situation,
     file_of,
-    original,
+    lineage,
     read_own,
     step_back_from,
     with_own,
@@ -38,7 +38,7 @@ class RoundTrip(TestCase):
     def test_every_built_in_rung_survives_as_a_file(self) -> None:
         for rung in variations():
             file = json.loads(json.dumps(file_of(rung, rung.id)))
-            own = read_own(file, LIBRARY, "own_1", settles=False)
+            own = read_own(file, LIBRARY, "own_1", stored=True)
             self.assertEqual(own.rung.model_copy(update={"id": rung.id}), rung)
             self.assertEqual(own.file, {**file, "variation": {**file["variation"], "id": "own_1"}})
 
@@ -53,33 +53,35 @@ class RoundTrip(TestCase):
         for rung in variations():
             file = copy_of(rung.id)
             file["variation"]["slots"] = dict(sorted(file["variation"]["slots"].items()))
-            own = read_own(file, LIBRARY, "own_1", settles=False)
+            own = read_own(file, LIBRARY, "own_1", stored=True)
             self.assertEqual(list(own.rung.slots), list(rung.slots), rung.id)
 
 
 class Placed(TestCase):
     def test_a_rung_stands_below_what_it_was_copied_from(self) -> None:
-        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", stored=True)
         ids = [rung.id for rung in with_own(LIBRARY, [own]).families["figure_four"].variations]
         self.assertEqual(ids.index("figure_four.own_1"), ids.index("figure_four.block_flat") + 1)
 
     def test_where_its_neighbour_was_put_away_it_stands_last(self) -> None:
-        first = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        first = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", stored=True)
         file = {**copy_of("figure_four.block_flat"), "after": "figure_four.own_1"}
-        second = read_own(file, with_own(LIBRARY, [first]), "own_2", settles=False)
+        second = read_own(file, with_own(LIBRARY, [first]), "own_2", stored=True)
         library = with_own(LIBRARY, [second], [first.rung])
         self.assertEqual(library.families["figure_four"].variations[-1].id, "figure_four.own_2")
         known = {each.rung.id: each for each in (first, second)}
-        self.assertEqual(original(known, "figure_four.own_2"), "figure_four.block_flat")
+        self.assertEqual(
+            lineage(known, "figure_four.own_2"), ["figure_four.own_2", "figure_four.own_1", "figure_four.block_flat"]
+        )
 
     def test_a_retired_rung_is_known_and_not_offered(self) -> None:
-        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", stored=True)
         library = with_own(LIBRARY, [], [own.rung])
         self.assertEqual(library.variation("figure_four.own_1"), own.rung)
         self.assertNotIn(own.rung, list(library.variations()))
 
     def test_the_standard_library_stays_as_it_is(self) -> None:
-        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", settles=False)
+        own = read_own(copy_of("figure_four.block_flat"), LIBRARY, "own_1", stored=True)
         with_own(LIBRARY, [own])
         self.assertFalse(LIBRARY.knows("figure_four.own_1"))
 
@@ -87,7 +89,7 @@ class Placed(TestCase):
 class Steps(TestCase):
     def own(self, key: str, **steps: str | None) -> OwnVariation:
         library = with_own(LIBRARY, self.known)
-        self.known.append(read_own(copy_of("figure_four.block_flat", **steps), library, key, settles=False))
+        self.known.append(read_own(copy_of("figure_four.block_flat", **steps), library, key, stored=True))
         return self.known[-1]
 
     def setUp(self) -> None:
@@ -234,7 +236,7 @@ class AnyFile(TestCase):
             return
         situation = Situation.of_nobody(170)
         self.assertLessEqual(situation.combinations(own.rung, Side.LEFT), MOST_SETUPS)
-        self.assertEqual(read_own(own.file, LIBRARY, "own_1", settles=False).file, own.file)
+        self.assertEqual(read_own(own.file, LIBRARY, "own_1", stored=True).file, own.file)
 
     @settings(max_examples=60, deadline=None)
     @given(st.one_of(JUNK, st.dictionaries(st.text(max_size=8), JUNK, max_size=4)))

@@ -33,15 +33,20 @@ def practice_library() -> Shelf:
 
 def _built(rows: list[OwnRung], key: tuple[str, ...]) -> Shelf:
     library, own, troubles = standard_library(), {}, {}
-    for row in rows:
-        try:
-            # Its figures settled when it was stored; what may have changed since is the library around it.
-            read = read_own(row.content, library, row.key, settles=False)
-        except InputError as error:
-            troubles[row.variation_id] = f"{error.field}: {error.reason} {error.remedy}"
-            continue
-        own[read.rung.id] = read
-        offered, put_away = ([], [read.rung]) if row.retired else ([read], [])
-        # One by one, so that a copy of a copy finds what it was copied from.
-        library = with_own(library, offered, put_away)
+    # A later version of one may come after what was made from it: what finds nothing to stand below waits a round.
+    waiting, read_any = rows, True
+    while waiting and read_any:
+        read_any, left = False, []
+        for row in waiting:
+            try:
+                read = read_own(row.content, library, row.key, stored=True)
+            except InputError as error:
+                troubles[row.variation_id] = f"{error.field}: {error.reason} {error.remedy}"
+                left.append(row)
+                continue
+            read_any = True
+            troubles.pop(row.variation_id, None)
+            own[read.rung.id] = read
+            library = with_own(library, [], [read.rung]) if row.retired else with_own(library, [read])
+        waiting = left
     return Shelf(library, own, troubles, hashlib.sha256("".join(key).encode()).hexdigest()[:24] if key else "")

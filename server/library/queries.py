@@ -31,8 +31,8 @@ from asketa_core import (
     lane_answer_of,
     lane_view,
     less_support_words,
+    lineage,
     no_stack_words,
-    original,
     outward_view,
     prop_words,
     recipe_lines,
@@ -300,7 +300,7 @@ def variation_file(variation_id: str) -> dict[str, Any]:
     rung = get_variation(shelf, variation_id)
     if rung.id not in shelf.own:
         return file_of(rung, rung.id)
-    return {**shelf.own[rung.id].file, "after": original(shelf.own, rung.id)}
+    return {**shelf.own[rung.id].file, "after": lineage(shelf.own, rung.id)[-1]}
 
 
 def closers(variation_id: str) -> list[CloserOut]:

@@ -9,7 +9,7 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import OWN_PREFIX, read_own
+from asketa_core import OWN_PREFIX, lineage, read_own
 from audit.models import record
 from common.errors import Stale, bad_field
 from engine.shelf import practice_library
@@ -37,6 +37,8 @@ def change(user: User, variation_id: str, number: int, raw: Any) -> OwnRung:
     own = read_own(raw, practice_library().library, row.key)
     if own.rung.family != row.content["family"]:
         raise bad_field("family", "A variation stays in its family. Copy it to have one like it elsewhere.")
+    if variation_id in lineage(practice_library().own, own.after):
+        raise bad_field("after", "This would stand below itself. Name a rung it was not the model for.")
     return _next(row, user, own.file, retired=False, action="variation.changed")
 
 

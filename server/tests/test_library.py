@@ -192,6 +192,33 @@ class Versions(LibraryTest):
         ]
         self.assertEqual(names, [(2, "Lower still"), (1, "Foot on a low block")])
 
+    def test_a_model_changed_later_still_carries_what_was_made_from_it(self) -> None:
+        first = self.add(name="First")
+        file = {**self.copy(name="Second"), "after": first}
+        second = self.post(self.at("/library/variations"), file).json()["id"]
+        self.put(self.at(f"/library/variations/{first}"), {"number": 1, "file": self.copy(name="First again")})
+        shelf = self.read("/library")
+        ids = [rung["id"] for family in shelf["families"] for rung in family["rungs"]]
+        self.assertEqual(shelf["troubles"], [])
+        self.assertEqual(ids.index(second), ids.index(first) + 1)
+
+    def test_two_that_step_to_each_other_are_both_read(self) -> None:
+        first = self.add(name="First")
+        second = self.add(name="Second", step_back=first)
+        edit = self.copy(name="First", step_forward=second)
+        self.assertEqual(
+            self.put(self.at(f"/library/variations/{first}"), {"number": 1, "file": edit}).status_code, 200
+        )
+        self.assertEqual(self.read("/library")["troubles"], [])
+        self.assertEqual(self.read(f"/library/variations/{second}")["step_back"]["id"], first)
+
+    def test_nothing_stands_below_itself(self) -> None:
+        first = self.add(name="First")
+        second = self.post(self.at("/library/variations"), {**self.copy(name="Second"), "after": first}).json()["id"]
+        for own, after in ((first, first), (first, second)):
+            edit = {"number": 1, "file": {**self.copy(), "after": after}}
+            self.assertEqual(list(self.fields(self.put(self.at(f"/library/variations/{own}"), edit))), ["after"])
+
     def test_a_stale_edit_keeps_both(self) -> None:
         own = self.add()
         edit = {"number": 1, "file": self.copy(name="Mine")}

@@ -25,7 +25,7 @@ from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
 from asketa_core.mind import Mind, Note, mind_of
-from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, original, read_own, with_own
+from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, with_own
 from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import StackSlot
@@ -135,12 +135,12 @@ __all__ = [
     "limit_lines",
     "limits_of",
     "limits_on",
+    "lineage",
     "mind_of",
     "next_change",
     "next_step",
     "next_tightening",
     "no_stack_words",
-    "original",
     "outward_view",
     "palettes",
     "parse",

@@ -71,9 +71,10 @@ def file_of(rung: Variation, after: str) -> dict[str, Any]:
     return {"format": FORMAT, "version": 1, "family": rung.family, "after": after, "variation": body}
 
 
-def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> OwnVariation:
+def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> OwnVariation:
     """Check a file against the schema, the library and the engine; the rung is called ``family.key``.
-    ``settles=False`` leaves out the one slow check, for files that passed it before.
+    ``stored`` files passed every check before: left out are the slow one, and whether what they step to is there,
+    since variations that step to each other are read one after the other.
 
     Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
     nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
@@ -98,23 +99,19 @@ def read_own(raw: Any, library: Library, key: str, *, settles: bool = True) -> O
         ) from error
     _check_words(rung)
     _check_slots(rung)
-    _check_steps(rung, library)
     _check_kept(rung, base)
-    if settles:
+    if not stored:
+        _check_steps(rung, library)
         _check_settles(rung)
     return OwnVariation(rung, file.after)
 
 
-def original(own: Mapping[str, OwnVariation], variation_id: str) -> str:
-    """The rung of the standard library an own variation goes back to; any other rung is its own.
-
-    Files name it, so that they are understood where the copies in between are not known.
-    """
-    seen = set()
-    while variation_id in own and variation_id not in seen:
-        seen.add(variation_id)
-        variation_id = own[variation_id].after
-    return variation_id
+def lineage(own: Mapping[str, OwnVariation], variation_id: str) -> list[str]:
+    """A rung, what it was made from, and so on; the last is of the standard library, which every practice has."""
+    line = [variation_id]
+    while line[-1] in own and own[line[-1]].after not in line:
+        line.append(own[line[-1]].after)
+    return line
 
 
 def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Variation] = ()) -> Library:
