@@ -215,7 +215,7 @@ class SetupOut(Schema):
 
 class SetupQuery(Schema):
     setup: dict[str, SlotValue]
-    view: Literal["side", "behind", "above"] = "side"
+    view: Literal["side", "front", "behind", "above"] = "side"
 
 
 class PlanIn(Schema):

@@ -2104,7 +2104,7 @@ export interface components {
              * @default side
              * @enum {string}
              */
-            view: "side" | "behind" | "above";
+            view: "side" | "front" | "behind" | "above";
         };
         /** ItemOut */
         ItemOut: {

@@ -20,7 +20,7 @@ import { useSetup } from './queries'
 import { useChosen, useLaneState } from './useLaneState'
 
 const SIDES: readonly Side[] = ['left', 'right']
-const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'behind', 'above']
+const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'front', 'behind', 'above']
 
 /** Two lanes facing outward, one ruler for both, and what each side needs from the shelf. */
 export function SetUpScreen() {
@@ -142,6 +142,7 @@ export function SetUpScreen() {
           sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}
         >
           <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+            {view === 'front' && `${t('setUp.mirrored')} · `}
             {t('setUp.seen')}
           </Typography>
           {VIEWS.map((each) => (
