@@ -27,6 +27,11 @@ class Closers(TestCase):
                 if closer.verdict in (Verdict.LEAVE_OUT, Verdict.CHECK_FIRST):
                     self.assertTrue(closer.reason, f"{rung}: {closer.name}")
 
+    def test_what_a_typical_body_cannot_do_is_not_blamed_on_a_record(self) -> None:
+        found = usual_closers(variation("hero.floor"))
+        self.assertEqual((found[0].name, found[0].verdict), ("nothing recorded", Verdict.LEAVE_OUT))
+        self.assertNotIn(found[0].reason, [closer.reason for closer in found[1:]])
+
     def test_late_pregnancy_does_not_lie_on_the_back(self) -> None:
         by_name = {closer.name: closer for closer in usual_closers(variation("bound_angle.lying_free"))}
         self.assertNotEqual(by_name["pregnancy, week 34"].verdict, Verdict.CLEAR)

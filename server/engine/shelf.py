@@ -11,13 +11,22 @@ from library.models import OwnRung
 
 
 @dataclass(frozen=True)
+class Unreadable:
+    """A stored variation, and what keeps it from being read any more."""
+
+    name: str
+    number: int
+    message: str
+
+
+@dataclass(frozen=True)
 class Shelf:
-    """A practice's library. ``fingerprint`` names its own part; ``troubles`` says, by variation, what keeps a stored
-    one from being read any more."""
+    """A practice's library. ``fingerprint`` names its own part; ``own`` and ``troubles`` are by variation, those put
+    away among them."""
 
     library: Library
     own: dict[str, OwnVariation]
-    troubles: dict[str, str]
+    troubles: dict[str, Unreadable]
     fingerprint: str
 
 
@@ -41,7 +50,9 @@ def _built(rows: list[OwnRung], key: tuple[str, ...]) -> Shelf:
             try:
                 read = read_own(row.content, library, row.key, stored=True)
             except InputError as error:
-                troubles[row.variation_id] = f"{error.field}: {error.reason} {error.remedy}"
+                name = str(row.content["variation"]["name"]["en"])
+                message = f"{error.field}: {error.reason} {error.remedy}"
+                troubles[row.variation_id] = Unreadable(name, row.number, message)
                 left.append(row)
                 continue
             read_any = True

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
 from django.http import Http404
 
 from asketa_core import (
-    TYPICAL_STATURE_CM,
     Family,
     InputError,
     LaneAnswer,
@@ -80,7 +78,7 @@ class Sitter:
         """``InputError`` when a client's stature is missing."""
         shelf = practice_library()
         if client is None:
-            return Sitter(shelf, Situation.of_nobody(TYPICAL_STATURE_CM), None)
+            return Sitter(shelf, Situation.of_nobody(), None)
         today = Today.of(client)
         return Sitter(shelf, today.situation, today)
 
@@ -117,8 +115,6 @@ def _rung_key(rung: Variation) -> str:
 def shelf_out() -> ShelfOut:
     """Everything in the library by family, with what of the practice's own is put away or cannot be read."""
     shelf = practice_library()
-    rows = {row.variation_id: row for row in OwnRung.objects.standing()} if shelf.fingerprint else {}
-    families = shelf.library.families
     return ShelfOut(
         families=[
             ShelfFamily(
@@ -127,7 +123,6 @@ def shelf_out() -> ShelfOut:
                 sanskrit=family.name.sa or "",
                 about=family.about,
                 purposes=list(family.purposes),
-                positions=list(dict.fromkeys(rung.position for rung in family.variations)),
                 rungs=[
                     RungLine(
                         id=rung.id, name=rung.name.en, short=rung.short, own=rung.id in shelf.own, props=_props(rung)
@@ -135,24 +130,14 @@ def shelf_out() -> ShelfOut:
                     for rung in family.variations
                 ],
             )
-            for family in sorted(families.values(), key=lambda family: family.name.en)
+            for family in sorted(shelf.library.families.values(), key=lambda family: family.name.en)
         ],
         troubles=[
-            OwnTrouble(variation=name, name=_name(rows[name]), number=rows[name].number, message=message)
-            for name, message in shelf.troubles.items()
+            OwnTrouble(variation=variation, name=trouble.name, number=trouble.number, message=trouble.message)
+            for variation, trouble in shelf.troubles.items()
         ],
-        retired=[
-            RetiredLine(
-                variation=name, name=_name(row), family_name=families[row.content["family"]].name.en, number=row.number
-            )
-            for name, row in rows.items()
-            if row.retired
-        ],
+        retired=[RetiredLine(variation=rung.id, name=rung.name.en) for rung in shelf.library.retired.values()],
     )
-
-
-def _name(row: OwnRung) -> str:
-    return str(row.content["variation"]["name"]["en"])
 
 
 def _props(rung: Variation) -> list[str]:
@@ -169,7 +154,6 @@ def family_cards(sitter: Sitter, family_id: str, side: Side) -> FamilyCards:
         name=family.name.en,
         sanskrit=family.name.sa or "",
         about=family.about,
-        purposes=list(family.purposes),
         shared=family.shared,
         stature_cm=sitter.situation.body.stature_cm,
         rungs=[_card(sitter, rung, side) for rung in family.variations],
@@ -184,7 +168,6 @@ def _card(sitter: Sitter, rung: Variation, side: Side) -> RungCard:
         short=rung.short,
         own=rung.id in sitter.shelf.own,
         figure=drawn or None,
-        line=answer.best.line if answer.best is not None else "",
         verdict=answer.verdict if sitter.today is not None else None,
         reason=next(iter(_reasons(answer)), "") if sitter.today is not None or answer.best is None else "",
     )
@@ -221,14 +204,12 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
         id=rung.id,
         family=family.family,
         family_name=family.name.en,
-        purposes=list(family.purposes),
         name=rung.name.en,
         sanskrit=rung.name.sa or family.name.sa or "",
         short=rung.short,
         shared=rung.shared,
         side=side,
         seen_from=rung.seen_from,
-        stature_cm=sitter.situation.body.stature_cm,
         hold=hold_words(rung.hold),
         recipe=[RecipeLine(about=line.about, words=line.words) for line in recipe_lines(rung)],
         slots=[
@@ -322,7 +303,8 @@ def words_out() -> WordsOut:
 def versions(practice: Practice, variation_id: str) -> list[VersionOut]:
     """Every version of one of the practice's own variations, the latest first; 404 when there is none."""
     family, _, key = variation_id.partition(".")
-    rows = list(_versions(key, family))
+    every = OwnRung.objects.filter(key=key).select_related("created_by").order_by("-number")
+    rows = [row for row in every if row.content["family"] == family]
     if not rows:
         raise Http404
     return [
@@ -336,8 +318,3 @@ def versions(practice: Practice, variation_id: str) -> list[VersionOut]:
         )
         for row in rows
     ]
-
-
-def _versions(key: str, family: str) -> Iterator[OwnRung]:
-    rows = OwnRung.objects.filter(key=key).select_related("created_by").order_by("-number")
-    return (row for row in rows if row.content["family"] == family)

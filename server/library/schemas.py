@@ -10,8 +10,6 @@ from ninja import Field, Schema
 
 from asketa_core import Side, Verdict, View
 
-Position = Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]
-
 
 class RungLine(Schema):
     """One rung in the list. ``props`` names the kinds it may use, for the search."""
@@ -29,7 +27,6 @@ class ShelfFamily(Schema):
     sanskrit: str
     about: str
     purposes: list[str]
-    positions: list[Position]
     rungs: list[RungLine]
 
 
@@ -45,8 +42,6 @@ class OwnTrouble(Schema):
 class RetiredLine(Schema):
     variation: str
     name: str
-    family_name: str
-    number: int
 
 
 class ShelfOut(Schema):
@@ -63,7 +58,6 @@ class RungCard(Schema):
     short: str
     own: bool
     figure: str | None
-    line: str
     verdict: Verdict | None
     reason: str
 
@@ -73,7 +67,6 @@ class FamilyCards(Schema):
     name: str
     sanskrit: str
     about: str
-    purposes: list[str]
     shared: bool
     stature_cm: float
     rungs: list[RungCard]
@@ -124,14 +117,12 @@ class VariationOut(Schema):
     id: str
     family: str
     family_name: str
-    purposes: list[str]
     name: str
     sanskrit: str
     short: str
     shared: bool
     side: Side
     seen_from: Literal["side", "behind", "above"]
-    stature_cm: float
     hold: str
     recipe: list[RecipeLine]
     slots: list[SlotLine]

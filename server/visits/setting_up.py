@@ -140,22 +140,17 @@ def _choice_label(axis: Axis, index: int) -> str:
     return say("choices", axis.options[index]) if axis.options else ""
 
 
-def _axis_lengths(screened: Screened) -> list[int]:
-    """Lengths of the dense grid: choices change nothing and count once."""
-    return [1 if axis.options else len(axis.numbers) for axis in screened.grid.axes]
-
-
 def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
     """Position of every grid row in the dense order the web uses."""
     columns = [
         np.zeros(screened.grid.size, dtype=int) if axis.options else screened.grid.indices[:, k]
         for k, axis in enumerate(screened.grid.axes)
     ]
-    return np.ravel_multi_index(columns, _axis_lengths(screened))
+    return np.ravel_multi_index(columns, screened.grid.lengths)
 
 
 def _grid(screened: Screened) -> GridOut:
-    lengths = _axis_lengths(screened)
+    lengths = screened.grid.lengths
     size = int(np.prod(lengths))
     positions = _dense_positions(screened)
     stops = (screened.totals.stops > 0) | ~screened.possible

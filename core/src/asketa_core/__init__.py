@@ -16,7 +16,7 @@ from asketa_core.clientfile import (
     check_plausible,
     parse,
 )
-from asketa_core.closers import TYPICAL_STATURE_CM, Closer, usual_closers
+from asketa_core.closers import Closer, usual_closers
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, lane_view, outward_view
@@ -76,7 +76,6 @@ __all__ = [
     "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
     "SIDES",
-    "TYPICAL_STATURE_CM",
     "AnyEntry",
     "AsketaError",
     "Axis",

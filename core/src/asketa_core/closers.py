@@ -17,14 +17,15 @@ from asketa_core.clientfile import ClientFile, parse
 from asketa_core.datafiles import DATA, Record, read_yaml
 from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import generic_room
-from asketa_core.screening import Situation, detail_at
+from asketa_core.screening import TYPICAL_STATURE_CM, Situation, detail_at, no_stack_words
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Verdict
 from asketa_core.units import SIDES, Side
 
-TYPICAL_STATURE_CM = 170.0
 _DAY = dt.date(2000, 6, 1)
 """Any day: records are dated relative to it."""
+
+NOTHING_RECORDED = "nothing recorded"
 
 
 class TypicalRecord(Record):
@@ -54,7 +55,12 @@ def typical_records() -> tuple[TypicalRecord, ...]:
 
 def usual_closers(variation: Variation) -> list[Closer]:
     """Every typical record tried on a variation, the hardest verdict first."""
+    alone = Closer(NOTHING_RECORDED, "", *_tried(variation, Situation.of_nobody()))
     found = [_closer(variation, record, side) for record in typical_records() for side in _sides(variation, record)]
+    if alone.verdict is not Verdict.CLEAR:
+        # What a typical body cannot do by itself is not blamed on a record.
+        same = (alone.verdict, alone.reason)
+        found = [alone, *(closer for closer in found if (closer.verdict, closer.reason) != same)]
     order = [Verdict.LEAVE_OUT, Verdict.CHECK_FIRST, Verdict.WITH_SETUP, Verdict.CLEAR]
     return sorted(found, key=lambda closer: order.index(closer.verdict))
 
@@ -65,14 +71,18 @@ def _sides(variation: Variation, record: TypicalRecord) -> tuple[Side, ...]:
 
 
 def _closer(variation: Variation, record: TypicalRecord, side: Side) -> Closer:
-    situation = _situation(record.name, side)
+    leg = "" if variation.shared or not record.sided else ("worked" if side is Side.LEFT else "other")
+    return Closer(record.name, leg, *_tried(variation, _situation(record.name, side)))
+
+
+def _tried(variation: Variation, situation: Situation) -> tuple[Verdict, str]:
+    """The verdict with the left leg worked, and the first sentence of what closes it, or of what to mind."""
     screened = situation.screen(variation, Side.LEFT)
     if isinstance(screened, NoGrid):
-        return Closer(record.name, "", Verdict.LEAVE_OUT, "")
+        return Verdict.LEAVE_OUT, no_stack_words(screened)
     detail = detail_at(situation, screened, screened.shown)
     minded = detail.closing or [finding.sentence for finding in detail.findings]
-    leg = "" if variation.shared or not record.sided else ("worked" if side is Side.LEFT else "other")
-    return Closer(record.name, leg, screened.verdict, minded[0] if minded else "")
+    return screened.verdict, minded[0] if minded else ""
 
 
 @cache

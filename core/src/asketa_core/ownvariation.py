@@ -16,7 +16,6 @@ import numpy as np
 from pydantic import ValidationError
 
 from asketa_core.clientfile import parse
-from asketa_core.closers import TYPICAL_STATURE_CM
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
 from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Variation, family_schema
@@ -234,7 +233,7 @@ def _marks(recipe: Recipe) -> dict[str, set[str]]:
 
 def _check_settles(rung: Variation) -> None:
     """The engine must come to a posture in numbers, for a typical body in a well-stocked room."""
-    situation = Situation.of_nobody(TYPICAL_STATURE_CM)
+    situation = Situation.of_nobody()
     if (tried := situation.combinations(rung, Side.LEFT)) > MOST_SETUPS:
         raise InputError(
             "variation.slots", f"these slots make {tried} set-ups to try; {MOST_SETUPS} is the most.",

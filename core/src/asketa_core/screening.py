@@ -49,6 +49,9 @@ ALWAYS: tuple[tuple[Readout, Quantity | None], ...] = (
 )
 WHOLE_RANGE_PERCENT = 100.0
 
+TYPICAL_STATURE_CM = 170.0
+"""The body the library shows when it shows nobody in particular."""
+
 
 def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
     """The demands worth a ruler for a variation."""
@@ -108,7 +111,7 @@ class Situation:
         )
 
     @staticmethod
-    def of_nobody(stature_cm: float, ranges: Ranges | None = None) -> Situation:
+    def of_nobody(stature_cm: float = TYPICAL_STATURE_CM, ranges: Ranges | None = None) -> Situation:
         """A body without records in a generic room, for the library's own figures."""
         nobody = ClientFile(format="asketa-client", version=1, client=Person(id="nobody"))
         own = ranges if ranges is not None else Ranges.from_measured({})

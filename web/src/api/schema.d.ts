@@ -1421,10 +1421,6 @@ export interface components {
             variation: string;
             /** Name */
             name: string;
-            /** Family Name */
-            family_name: string;
-            /** Number */
-            number: number;
         };
         /**
          * RungLine
@@ -1454,8 +1450,6 @@ export interface components {
             about: string;
             /** Purposes */
             purposes: string[];
-            /** Positions */
-            positions: ("chair" | "standing" | "floor_sitting" | "kneeling" | "lying" | "side_lying")[];
             /** Rungs */
             rungs: components["schemas"]["RungLine"][];
         };
@@ -1498,8 +1492,6 @@ export interface components {
             sanskrit: string;
             /** About */
             about: string;
-            /** Purposes */
-            purposes: string[];
             /** Shared */
             shared: boolean;
             /** Stature Cm */
@@ -1522,8 +1514,6 @@ export interface components {
             own: boolean;
             /** Figure */
             figure: string | null;
-            /** Line */
-            line: string;
             verdict: components["schemas"]["Verdict"] | null;
             /** Reason */
             reason: string;
@@ -1594,8 +1584,6 @@ export interface components {
             family: string;
             /** Family Name */
             family_name: string;
-            /** Purposes */
-            purposes: string[];
             /** Name */
             name: string;
             /** Sanskrit */
@@ -1610,8 +1598,6 @@ export interface components {
              * @enum {string}
              */
             seen_from: "side" | "behind" | "above";
-            /** Stature Cm */
-            stature_cm: number;
             /** Hold */
             hold: string;
             /** Recipe */

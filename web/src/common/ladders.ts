@@ -1,6 +1,10 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { api, type Schemas, type Side, unwrap } from '../api/client'
+import { en } from './i18n/en'
 import { useClientPath } from './route'
+
+/** Purposes in the order practitioners reach for them: the order of their words. */
+export const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
 
 /** Every family there is, by name, with what this client has worked on. */
 export function useFamilies() {

@@ -7,14 +7,13 @@ import datetime as dt
 from pydantic import Field
 
 from asketa_core.clientfile import ClientFile, SlotValue
-from asketa_core.closers import TYPICAL_STATURE_CM
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.figure.figure import figure, lane_view
 from asketa_core.figure.palette import Light
 from asketa_core.figure.svg import View
 from asketa_core.props.kinds import Room
-from asketa_core.screening import Situation, no_stack_words
+from asketa_core.screening import TYPICAL_STATURE_CM, Situation, no_stack_words
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 

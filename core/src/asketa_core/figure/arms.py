@@ -46,7 +46,8 @@ def wrist_wanted(
 ) -> Array:
     """Where a wrist rests by the recipe, (3,): on what it is to rest on where the arm reaches it, else on the leg.
 
-    ``trunk_up`` is the direction of the upper trunk; ``in_line`` arms reach on in it; ``turned_ahead`` marks the shoulder a twist brings forward.
+    ``trunk_up`` is the direction of the upper trunk; ``in_line`` arms reach on in it; ``turned_ahead`` marks the
+    shoulder a twist brings forward.
     """
     arm = body.length_cm("upper_arm") + body.length_cm("forearm")
     aside = side.sign * np.array([0.0, 1.0, 0.0])

@@ -170,7 +170,7 @@ class Posture:
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
     stopped_by: Mapping[Side, Array]
     exempt_from_band: bool = False
-    own_rows: Indices = field(default_factory=lambda: np.zeros(0, dtype=np.int32), repr=False)
+    own_rows: Indices = field(init=False, repr=False)
     """One case for each set-up: 0 … n − 1."""
     _extremes: dict[Key, Extremes] = field(default_factory=dict, repr=False)
 

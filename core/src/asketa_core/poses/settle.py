@@ -8,34 +8,26 @@ set-ups and for the low, middle and high end of the client's ranges at once.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
 
 import numpy as np
 
-from asketa_core.body.angles import hip_closing
-from asketa_core.body.belly import belly_clearance_cm
-from asketa_core.body.knee import twist_left
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.body.spine import HAMSTRING_COUPLING, LUMBAR_SHARE, TrunkShare, hip_room, share_fold
-from asketa_core.body.statics import kneecap_share, margin_inside
-from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
-from asketa_core.poses.bases import WEDGE_SPAN, hands_down, settle_base
+from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
+from asketa_core.poses.bases import hands_down, settle_base
 from asketa_core.poses.legs import (
     Leg,
-    centre_of_mass,
     half_kneeling,
     hip_centre,
     long,
     place,
     planted,
-    sole_corners,
-    weight_through,
 )
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
-from asketa_core.poses.reach import HandsDown, lean_to_hands
+from asketa_core.poses.reach import lean_to_hands
+from asketa_core.poses.readings import Upper, read_hip, read_leg, read_trunk, read_upper
 from asketa_core.poses.recipe import (
     LYING,
     Flags,
@@ -52,7 +44,7 @@ from asketa_core.poses.recipe import (
 )
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import FloorTechnique, Technique
-from asketa_core.units import SIDES, Array, Mask, Side, asind, dot, norm
+from asketa_core.units import SIDES, Array, Mask, Side
 
 SEAT_TOO_HIGH_DEG = 25.0
 """Thighs sloping down more than this slide off the seat: not offered (judgement)."""
@@ -67,35 +59,15 @@ UPRIGHT_ENOUGH_DEG = 10.0
 """Chair sitting with no more lean than this counts as upright."""
 
 REACH_TOLERANCE_CM = 0.5
-FREE_HANDS = Hands(on="thighs")
 HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg"})
 """Hands that hold nothing outside the body: they steady nobody."""
-
-
-@dataclass(frozen=True, slots=True)
-class _Upper:
-    """What happens above the legs: ``lean_deg`` (levels, n), the turn and side bend (n,), hands, head, how the body
-    lies, and which contacts carry it."""
-
-    lean_deg: Array
-    hands: Hands = FREE_HANDS
-    head_rests: bool = False
-    position: Position = "chair"
-    turn_deg: Array | None = None
-    side_bend_deg: Array | None = None
-    upright: Literal["seat", "feet", "knees"] = "seat"
-    one_leg: Side | None = None
-    pad_cm: Array | None = None
-    heel_lift_cm: Array | None = None
-    minutes: float = 0.0
-    down_to: HandsDown | None = None
 
 
 def _assemble(
     body: Body,
     ranges: Ranges,
     legs: Mapping[Side, Leg],
-    upper: _Upper,
+    upper: Upper,
     carries: Mapping[Side, float] | None,
     flags: dict[FlagKey, Mask],
     worked: Side | None,
@@ -117,7 +89,7 @@ def _assemble(
     lean = np.atleast_2d(upper.lean_deg)
     share = share_fold(lean, room, 0.0, least_pitch_deg=least)
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
-    readouts = _read_upper(upper, share, flags, every)
+    readouts = read_upper(upper, share, flags, every)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
 
@@ -130,11 +102,11 @@ def _assemble(
     for which, amount in (base_troubles or {}).items():
         trouble(which, Side.LEFT, amount, every, 0.5)
     for side, leg in legs.items():
-        _read_leg(body, ranges, side, leg, carries, side is worked, upper, readouts)
+        read_leg(body, ranges, side, leg, carries, side is worked, upper, readouts)
         # Whatever kneels without padding of its own kneels on the bare floor.
         if ("kneeling", side) in flags and upper.pad_cm is not None:
             readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], every)
-        _read_hip(ranges, side, leg, pitch, lean, rooms[side][1], readouts, every)
+        read_hip(ranges, side, leg, pitch, lean, rooms[side][1], readouts, every)
         for which, amount, rows, beyond in _leg_troubles(ranges, side, leg, readouts, check_seat_height):
             trouble(which, side, amount, rows, beyond)
         trouble(Trouble.BACK_ROUNDS, side, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0)
@@ -146,7 +118,7 @@ def _assemble(
             every,
             0.0,
         )
-    _read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
+    read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
     return Posture(
         size=n,
         legs={side: leg.points for side, leg in legs.items()},
@@ -163,33 +135,7 @@ def _assemble(
     )
 
 
-def _read_upper(upper: _Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], every: Indices) -> dict[Key, Column]:
-    """What the trunk and arms show on their own."""
-    flexion = share.spine_flexion_deg
-    nobody: Indices = np.zeros(len(every), dtype=np.int32)
-    zero = np.zeros((1, 1))
-
-    def across(values: Array | None) -> Column:
-        return Column(zero, nobody) if values is None else Column(values[None, :], every)
-
-    readouts: dict[Key, Column] = {
-        (Readout.SPINE_FLEXION, None): Column(flexion, every),
-        (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
-        (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
-        (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
-        (Readout.TRUNK_LEAN, None): Column(np.atleast_2d(upper.lean_deg), every),
-        (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
-        (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
-        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
-        (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
-    }
-    for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
-        if (position, None) in flags:
-            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
-    return readouts
-
-
-def _down_to_the_hands(body: Body, legs: Mapping[Side, Leg], upper: _Upper, room: Array, least: Array) -> _Upper:
+def _down_to_the_hands(body: Body, legs: Mapping[Side, Leg], upper: Upper, room: Array, least: Array) -> Upper:
     """As deep a lean as the hands on their support ask of this back."""
     if upper.down_to is None:
         return upper
@@ -263,164 +209,7 @@ def _hip_room(ranges: Ranges, side: Side, leg: Leg) -> tuple[Array, Array]:
     return np.broadcast_to(room, (3, room.shape[-1])), np.maximum(middle, 1.0)
 
 
-def _read_leg(
-    body: Body,
-    ranges: Ranges,
-    side: Side,
-    leg: Leg,
-    carries: Mapping[Side, float] | None,
-    worked: bool,
-    upper: _Upper,
-    readouts: dict[Key, Column],
-) -> None:
-    """Everything one leg shows on its own, whatever the trunk does."""
-    points, angles = leg.points, leg.angles
-    fall_cm = points.hip[..., 2] - points.knee[..., 2]
-    # Only a thigh ahead of the hip can slide a sitting body forward.
-    ahead = points.knee[..., 0] > points.hip[..., 0]
-    thigh_down = np.where(ahead, asind(fall_cm / body.length_cm("thigh")), -90.0)
-    carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
-    open_range = ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side).value_deg
-    used = np.maximum(
-        100.0 * angles.external_rotation_deg / open_range,
-        100.0 * angles.abduction_deg / ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
-    )
-    by_name = {
-        Readout.HIP_ABDUCTION: angles.abduction_deg,
-        Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
-        Readout.HIP_RANGE_USED_PERCENT: used,
-        Readout.HIP_ABOVE_KNEE_CM: fall_cm,
-        Readout.KNEE_FLEXION: leg.knee_flexion_deg,
-        Readout.KNEE_TWIST: twist_left(
-            angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
-        ),
-        Readout.KNEE_LOAD_SHARE: carried,
-    }
-    if worked:
-        by_name[Readout.SHIN_SLOPE] = asind((points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg"))
-    if leg.slides and upper.position not in LYING:
-        by_name[Readout.THIGH_DOWN] = thigh_down
-    for name, value in by_name.items():
-        readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
-    if leg.sole_down and upper.position not in LYING:
-        along = dot(points.knee - points.ankle, points.toes) / body.length_cm("lower_leg")
-        readouts[(Readout.DORSIFLEXION, side)] = Column(np.atleast_2d(asind(along)), leg.rows)
-        if upper.heel_lift_cm is not None:
-            wedge = asind(np.minimum(upper.heel_lift_cm / (WEDGE_SPAN * body.length_cm("foot")), 1.0))
-            every: Indices = np.arange(len(wedge), dtype=np.int32)
-            readouts[(Readout.DORSIFLEXION, side)] = Column(asind(along)[:, leg.rows] - wedge, every)
-    if leg.on_knee:
-        lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
-        readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
-
-
-def _read_hip(
-    ranges: Ranges,
-    side: Side,
-    leg: Leg,
-    pitch: Array,
-    lean: Array,
-    hamstrings: Array,
-    readouts: dict[Key, Column],
-    every: Indices,
-) -> None:
-    """What one hip closes by, with the pelvis tipped and the trunk over it; ``hamstrings`` is the flexion they allow."""
-    turned = leg.angles.flexion_deg[:, leg.rows]
-    out = leg.angles.abduction_deg[:, leg.rows]
-    hip_flexion = turned + pitch
-    closing, trunk_thigh = hip_closing(hip_flexion, out), hip_closing(turned + lean, out)
-    readouts[(Readout.HIP_FLEXION, side)] = Column(hip_flexion, every)
-    readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
-    readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
-    readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
-    # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
-    bending = (hip_flexion > 0) | (turned + lean > 0)
-    readouts[(Readout.HIP_BEND, side)] = Column(np.where(bending, np.maximum(closing, trunk_thigh), 0.0), every)
-    readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
-        100.0 * np.maximum(hip_flexion, 0.0) / hamstrings[:, leg.rows], every
-    )
-    used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
-    leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
-    readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
-    if side in ranges.groin_pinch:
-        pinch = ranges.groin_pinch[side].flexion_at(out)
-        readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
-
-
-def _read_trunk(
-    body: Body,
-    legs: Mapping[Side, Leg],
-    upper: _Upper,
-    pitch: Array,
-    lumbar_flexion: Array,
-    readouts: dict[Key, Column],
-    every: Indices,
-) -> None:
-    """What needs both legs and the trunk: bending moment, belly clearance, the gap between the knees."""
-    left, right = legs[Side.LEFT], legs[Side.RIGHT]
-    knees = [leg.points.knee[:, leg.rows] for leg in (left, right)]
-    gap = norm(knees[0] - knees[1]) - 2 * body.length_cm("thigh_radius_knee")
-    readouts[(Readout.KNEE_GAP_CM, None)] = Column(gap, every)
-    hip = (left.points.hip[:, left.rows] + right.points.hip[:, right.rows]) / 2
-    pelvis = np.stack([hip[..., 0], hip[..., 2]], axis=-1)
-    lean = np.atleast_2d(upper.lean_deg)
-    chain = trunk_points(body, pelvis, pitch, lumbar_flexion, lean)
-    if upper.position not in LYING:
-        moment = moment_nm(body, chain, lean, upper.hands.carry, upper.head_rests)
-        readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
-            np.maximum(moment, 0.0) / reference_moment_nm(body), every
-        )
-    if upper.upright != "seat":
-        _read_weight(body, legs, upper, chain, readouts, every)
-    if body.pregnancy is not None:
-        lumbar_lean = pitch + LUMBAR_SHARE * lumbar_flexion
-        for side, leg in legs.items():
-            clearance = belly_clearance_cm(
-                body, chain, lumbar_lean, leg.points.hip[:, leg.rows], leg.points.knee[:, leg.rows]
-            )
-            readouts[(Readout.BELLY_CLEARANCE_CM, side)] = Column(np.atleast_2d(clearance), every)
-
-
-def _read_weight(
-    body: Body,
-    legs: Mapping[Side, Leg],
-    upper: _Upper,
-    chain: TrunkPoints,
-    readouts: dict[Key, Column],
-    every: Indices,
-) -> None:
-    """How standing or kneeling weight is shared, where it falls, and what the knees hold against it."""
-    carried = upper.hands.carry
-    com = centre_of_mass(body, legs, chain)
-    feet = {side: leg.support_point()[:, leg.rows] for side, leg in legs.items()}
-    left, right = feet[Side.LEFT], feet[Side.RIGHT]
-    line = left - right
-    span = np.maximum(np.sum(line[..., :2] ** 2, axis=-1), 1e-6)
-    toward_left = np.clip(np.sum((com - right[..., :2]) * line[..., :2], axis=-1) / span, 0.0, 1.0)
-    if upper.one_leg is not None:
-        toward_left = np.full_like(toward_left, 1.0 if upper.one_leg is Side.LEFT else 0.0)
-    shares = {Side.LEFT: (1 - carried) * toward_left, Side.RIGHT: (1 - carried) * (1 - toward_left)}
-    for side, leg in legs.items():
-        readouts[(Readout.KNEE_LOAD_SHARE, side)] = Column(shares[side], every)
-        lever = np.abs(leg.points.knee[:, leg.rows, 0] - feet[side][..., 0]) / 100
-        moment = shares[side] * body.weight_kg * GRAVITY * lever
-        readouts[(Readout.KNEE_MOMENT_RATIO, side)] = Column(
-            moment / (body.weight_kg * GRAVITY * KNEE_REFERENCE_M), every
-        )
-    if upper.upright == "feet" and carried == 0.0:
-        standing = [legs[upper.one_leg]] if upper.one_leg is not None else list(legs.values())
-        if all(leg.sole_down for leg in standing):
-            soles = [sole_corners(body, leg)[:, leg.rows] for leg in standing]
-            widest = max(len(sole) for sole in soles)
-            corners = np.concatenate([np.broadcast_to(s, (widest, *s.shape[1:])) for s in soles], axis=-2)
-            readouts[(Readout.BALANCE_MARGIN_CM, None)] = Column(margin_inside(corners, com), every)
-
-
-KNEE_REFERENCE_M = 0.05
-"""Knee moments are shown against body weight at a lever of 5 cm."""
-
-
-def _worked_out_flags(upper: _Upper, n: int) -> dict[FlagKey, Mask]:
+def _worked_out_flags(upper: Upper, n: int) -> dict[FlagKey, Mask]:
     lying = np.full(n, upper.position in LYING)
     upright = (np.atleast_2d(upper.lean_deg).max(axis=0) <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
     # Beside a seat the hands press on it; beside a standing body they hang.
@@ -475,7 +264,7 @@ def settle_recipe(
     pelvis = settle_base(recipe, side, body, ranges, own)
     bend, roll = setup.number(recipe.side_bend_deg), np.abs(setup.number(recipe.roll_deg))
     base = recipe.stands_on
-    upper = _Upper(
+    upper = Upper(
         pelvis.lean_deg[:, rows],
         recipe.hands,
         recipe.head_rests,
@@ -533,7 +322,7 @@ def settle_transfer(
         body,
         ranges,
         legs,
-        _Upper(floor + technique.lean_deg),
+        Upper(floor + technique.lean_deg),
         dict(technique.carries),
         _flags(Flags(), None, setup, technique.needs_arms),
         worked=None,
@@ -558,7 +347,7 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
         body,
         ranges,
         legs,
-        _Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
+        Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
                "kneeling"),
         dict(technique.carries),
         _flags(named, down, NO_SETUP, needs_arms=False),
@@ -582,7 +371,7 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
         body,
         ranges,
         legs,
-        _Upper(zero),
+        Upper(zero),
         None,
         _flags(Flags(), None, setup, needs_arms=False),
         worked=None,
@@ -610,7 +399,7 @@ def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: Se
         body,
         ranges,
         legs,
-        _Upper(zero + (-90.0 if lying else LEGS_LONG_LEAN_DEG), Hands(on="floor_behind", carry=0.2), False,
+        Upper(zero + (-90.0 if lying else LEGS_LONG_LEAN_DEG), Hands(on="floor_behind", carry=0.2), False,
                variation.position),
         None,
         _flags(Flags(overall=("supine",) if lying else ()), None, setup, needs_arms=False),

@@ -91,6 +91,11 @@ class Grid:
         return int(hits[0]) if len(hits) else None
 
     @property
+    def lengths(self) -> list[int]:
+        """Lengths of the dense grid, whether or not the stock covers every combination."""
+        return lengths_of(self.axes)
+
+    @property
     def plain(self) -> int | None:
         return self.find([axis.plain for axis in self.axes])
 

@@ -8,8 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { ApiProblem, type Schemas, type Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { en } from '../../common/i18n/en'
-import { familyOf, useFamilies, useLadders } from '../../common/ladders'
+import { familyOf, PURPOSES, useFamilies, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
@@ -24,9 +23,6 @@ const VERDICTS: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'check_f
 /** What was worked on stands first; the rest is found by what it is for. */
 const WORKED = 'worked_on'
 const EVERYTHING = 'everything'
-
-/** Purposes in the order practitioners reach for them: the order of their words. */
-const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
 
 /** Families as two-lane ladders by purpose; the reasons of the chosen rungs beneath. */
 export function ChooseScreen() {

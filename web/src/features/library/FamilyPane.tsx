@@ -36,7 +36,12 @@ export function FamilyPane({ familyId, sitter, rung, set }: Props) {
           </Box>
           {family !== undefined && <Typography color="text.secondary">{family.about}</Typography>}
         </Box>
-        <SitterBar sitter={sitter} shared={family?.shared ?? false} set={set} />
+        <SitterBar
+          sitter={sitter}
+          shared={family?.shared ?? false}
+          statureCm={family?.stature_cm}
+          set={set}
+        />
       </Box>
       {cards.isPending && <Working />}
       {cards.isError && <Failure error={cards.error} again={() => void cards.refetch()} />}

@@ -10,6 +10,8 @@ import { type Sitter, useSitters } from './queries'
 interface Props {
   sitter: Sitter
   shared: boolean
+  /** Whose height it is; unknown while the figures are drawn. */
+  statureCm: number | undefined
   set: (changes: Record<string, string | null>) => void
 }
 
@@ -17,15 +19,16 @@ const TYPICAL = 'typical'
 const SIDES: readonly Side[] = ['left', 'right']
 
 /** Who the figures are drawn for, and which side works. */
-export function SitterBar({ sitter, shared, set }: Props) {
+export function SitterBar({ sitter, shared, statureCm, set }: Props) {
   const { t } = useTranslation()
   const clients = useSitters()
   return (
-    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flex: 'none' }}>
+    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flex: 'none' }}>
       <TextField
         select
         label={t('library.drawnFor')}
         value={sitter.client ?? TYPICAL}
+        helperText={statureCm === undefined ? ' ' : t('library.stature', { cm: statureCm })}
         sx={{ width: 230 }}
         onChange={(event) => {
           set({ client: event.target.value === TYPICAL ? null : event.target.value })

@@ -27,7 +27,6 @@ const FAMILIES: Family[] = [
     sanskrit: 'Ardha kapotāsana',
     about: 'Ankle over the other thigh.',
     purposes: ['outer_hip', 'rest'],
-    positions: ['chair'],
     rungs: [
       rung('figure_four.a', 'Foot on a block', ['block', 'chair']),
       rung('figure_four.b', 'Foot on the floor'),
@@ -39,7 +38,6 @@ const FAMILIES: Family[] = [
     sanskrit: '',
     about: 'Pelvis lifted.',
     purposes: ['strength'],
-    positions: ['lying'],
     rungs: [rung('bridge.a', 'Low, a block between the knees', ['block'])],
   },
 ]

@@ -1,10 +1,8 @@
 import { ApiProblem, type Schemas } from '../../api/client'
 import { en } from '../../common/i18n/en'
+import { PURPOSES } from '../../common/ladders'
 
 export type Family = Schemas['ShelfFamily']
-
-/** Purposes in the order practitioners reach for them: the order of their words. */
-const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
 
 export interface Shelf {
   purpose: string

@@ -1,0 +1,236 @@
+"""Reading a settled posture off: what trunk, legs and hips show, as columns limits may speak of."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from asketa_core.body.angles import hip_closing
+from asketa_core.body.belly import belly_clearance_cm
+from asketa_core.body.knee import twist_left
+from asketa_core.body.measures import Body
+from asketa_core.body.ranges import Quantity, Ranges
+from asketa_core.body.spine import LUMBAR_SHARE, TrunkShare
+from asketa_core.body.statics import kneecap_share, margin_inside
+from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
+from asketa_core.poses.bases import WEDGE_SPAN
+from asketa_core.poses.legs import (
+    Leg,
+    centre_of_mass,
+    sole_corners,
+    weight_through,
+)
+from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Readout
+from asketa_core.poses.reach import HandsDown
+from asketa_core.poses.recipe import (
+    LYING,
+    Hands,
+    Position,
+)
+from asketa_core.units import Array, Mask, Side, asind, dot, norm
+
+KNEE_REFERENCE_M = 0.05
+"""Knee moments are shown against body weight at a lever of 5 cm."""
+
+FREE_HANDS = Hands(on="thighs")
+
+
+@dataclass(frozen=True, slots=True)
+class Upper:
+    """What happens above the legs: ``lean_deg`` (levels, n), the turn and side bend (n,), hands, head, how the body
+    lies, and which contacts carry it."""
+
+    lean_deg: Array
+    hands: Hands = FREE_HANDS
+    head_rests: bool = False
+    position: Position = "chair"
+    turn_deg: Array | None = None
+    side_bend_deg: Array | None = None
+    upright: Literal["seat", "feet", "knees"] = "seat"
+    one_leg: Side | None = None
+    pad_cm: Array | None = None
+    heel_lift_cm: Array | None = None
+    minutes: float = 0.0
+    down_to: HandsDown | None = None
+
+
+def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], every: Indices) -> dict[Key, Column]:
+    """What the trunk and arms show on their own."""
+    flexion = share.spine_flexion_deg
+    nobody: Indices = np.zeros(len(every), dtype=np.int32)
+    zero = np.zeros((1, 1))
+
+    def across(values: Array | None) -> Column:
+        return Column(zero, nobody) if values is None else Column(values[None, :], every)
+
+    readouts: dict[Key, Column] = {
+        (Readout.SPINE_FLEXION, None): Column(flexion, every),
+        (Readout.SPINE_EXTENSION, None): Column(-flexion, every),
+        (Readout.LUMBAR_FLEXION, None): Column(share.lumbar_flexion_deg, every),
+        (Readout.THORACIC_FLEXION, None): Column(share.thoracic_flexion_deg, every),
+        (Readout.TRUNK_LEAN, None): Column(np.atleast_2d(upper.lean_deg), every),
+        (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
+        (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
+        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
+        (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
+    }
+    for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
+        if (position, None) in flags:
+            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
+    return readouts
+
+
+def read_leg(
+    body: Body,
+    ranges: Ranges,
+    side: Side,
+    leg: Leg,
+    carries: Mapping[Side, float] | None,
+    worked: bool,
+    upper: Upper,
+    readouts: dict[Key, Column],
+) -> None:
+    """Everything one leg shows on its own, whatever the trunk does."""
+    points, angles = leg.points, leg.angles
+    fall_cm = points.hip[..., 2] - points.knee[..., 2]
+    # Only a thigh ahead of the hip can slide a sitting body forward.
+    ahead = points.knee[..., 0] > points.hip[..., 0]
+    thigh_down = np.where(ahead, asind(fall_cm / body.length_cm("thigh")), -90.0)
+    carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
+    open_range = ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side).value_deg
+    used = np.maximum(
+        100.0 * angles.external_rotation_deg / open_range,
+        100.0 * angles.abduction_deg / ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
+    )
+    by_name = {
+        Readout.HIP_ABDUCTION: angles.abduction_deg,
+        Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
+        Readout.HIP_RANGE_USED_PERCENT: used,
+        Readout.HIP_ABOVE_KNEE_CM: fall_cm,
+        Readout.KNEE_FLEXION: leg.knee_flexion_deg,
+        Readout.KNEE_TWIST: twist_left(
+            angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
+        ),
+        Readout.KNEE_LOAD_SHARE: carried,
+    }
+    if worked:
+        by_name[Readout.SHIN_SLOPE] = asind((points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg"))
+    if leg.slides and upper.position not in LYING:
+        by_name[Readout.THIGH_DOWN] = thigh_down
+    for name, value in by_name.items():
+        readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
+    if leg.sole_down and upper.position not in LYING:
+        along = dot(points.knee - points.ankle, points.toes) / body.length_cm("lower_leg")
+        readouts[(Readout.DORSIFLEXION, side)] = Column(np.atleast_2d(asind(along)), leg.rows)
+        if upper.heel_lift_cm is not None:
+            wedge = asind(np.minimum(upper.heel_lift_cm / (WEDGE_SPAN * body.length_cm("foot")), 1.0))
+            every: Indices = np.arange(len(wedge), dtype=np.int32)
+            readouts[(Readout.DORSIFLEXION, side)] = Column(asind(along)[:, leg.rows] - wedge, every)
+    if leg.on_knee:
+        lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
+        readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
+
+
+def read_hip(
+    ranges: Ranges,
+    side: Side,
+    leg: Leg,
+    pitch: Array,
+    lean: Array,
+    hamstrings: Array,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """What one hip closes by, with the pelvis tipped and the trunk over it; ``hamstrings`` is the flexion they allow."""
+    turned = leg.angles.flexion_deg[:, leg.rows]
+    out = leg.angles.abduction_deg[:, leg.rows]
+    hip_flexion = turned + pitch
+    closing, trunk_thigh = hip_closing(hip_flexion, out), hip_closing(turned + lean, out)
+    readouts[(Readout.HIP_FLEXION, side)] = Column(hip_flexion, every)
+    readouts[(Readout.HIP_EXTENSION, side)] = Column(-hip_flexion, every)
+    readouts[(Readout.HIP_CLOSING, side)] = Column(closing, every)
+    readouts[(Readout.TRUNK_THIGH, side)] = Column(trunk_thigh, every)
+    # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
+    bending = (hip_flexion > 0) | (turned + lean > 0)
+    readouts[(Readout.HIP_BEND, side)] = Column(np.where(bending, np.maximum(closing, trunk_thigh), 0.0), every)
+    readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
+        100.0 * np.maximum(hip_flexion, 0.0) / hamstrings[:, leg.rows], every
+    )
+    used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
+    leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
+    readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
+    if side in ranges.groin_pinch:
+        pinch = ranges.groin_pinch[side].flexion_at(out)
+        readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
+
+
+def read_trunk(
+    body: Body,
+    legs: Mapping[Side, Leg],
+    upper: Upper,
+    pitch: Array,
+    lumbar_flexion: Array,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """What needs both legs and the trunk: bending moment, belly clearance, the gap between the knees."""
+    left, right = legs[Side.LEFT], legs[Side.RIGHT]
+    knees = [leg.points.knee[:, leg.rows] for leg in (left, right)]
+    gap = norm(knees[0] - knees[1]) - 2 * body.length_cm("thigh_radius_knee")
+    readouts[(Readout.KNEE_GAP_CM, None)] = Column(gap, every)
+    hip = (left.points.hip[:, left.rows] + right.points.hip[:, right.rows]) / 2
+    pelvis = np.stack([hip[..., 0], hip[..., 2]], axis=-1)
+    lean = np.atleast_2d(upper.lean_deg)
+    chain = trunk_points(body, pelvis, pitch, lumbar_flexion, lean)
+    if upper.position not in LYING:
+        moment = moment_nm(body, chain, lean, upper.hands.carry, upper.head_rests)
+        readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
+            np.maximum(moment, 0.0) / reference_moment_nm(body), every
+        )
+    if upper.upright != "seat":
+        _read_weight(body, legs, upper, chain, readouts, every)
+    if body.pregnancy is not None:
+        lumbar_lean = pitch + LUMBAR_SHARE * lumbar_flexion
+        for side, leg in legs.items():
+            clearance = belly_clearance_cm(
+                body, chain, lumbar_lean, leg.points.hip[:, leg.rows], leg.points.knee[:, leg.rows]
+            )
+            readouts[(Readout.BELLY_CLEARANCE_CM, side)] = Column(np.atleast_2d(clearance), every)
+
+
+def _read_weight(
+    body: Body,
+    legs: Mapping[Side, Leg],
+    upper: Upper,
+    chain: TrunkPoints,
+    readouts: dict[Key, Column],
+    every: Indices,
+) -> None:
+    """How standing or kneeling weight is shared, where it falls, and what the knees hold against it."""
+    carried = upper.hands.carry
+    com = centre_of_mass(body, legs, chain)
+    feet = {side: leg.support_point()[:, leg.rows] for side, leg in legs.items()}
+    left, right = feet[Side.LEFT], feet[Side.RIGHT]
+    line = left - right
+    span = np.maximum(np.sum(line[..., :2] ** 2, axis=-1), 1e-6)
+    toward_left = np.clip(np.sum((com - right[..., :2]) * line[..., :2], axis=-1) / span, 0.0, 1.0)
+    if upper.one_leg is not None:
+        toward_left = np.full_like(toward_left, 1.0 if upper.one_leg is Side.LEFT else 0.0)
+    shares = {Side.LEFT: (1 - carried) * toward_left, Side.RIGHT: (1 - carried) * (1 - toward_left)}
+    for side, leg in legs.items():
+        readouts[(Readout.KNEE_LOAD_SHARE, side)] = Column(shares[side], every)
+        lever = np.abs(leg.points.knee[:, leg.rows, 0] - feet[side][..., 0]) / 100
+        moment = shares[side] * body.weight_kg * GRAVITY * lever
+        readouts[(Readout.KNEE_MOMENT_RATIO, side)] = Column(
+            moment / (body.weight_kg * GRAVITY * KNEE_REFERENCE_M), every
+        )
+    if upper.upright == "feet" and carried == 0.0:
+        standing = [legs[upper.one_leg]] if upper.one_leg is not None else list(legs.values())
+        if all(leg.sole_down for leg in standing):
+            soles = [sole_corners(body, leg)[:, leg.rows] for leg in standing]
+            widest = max(len(sole) for sole in soles)
+            corners = np.concatenate([np.broadcast_to(s, (widest, *s.shape[1:])) for s in soles], axis=-2)
+            readouts[(Readout.BALANCE_MARGIN_CM, None)] = Column(margin_inside(corners, com), every)
