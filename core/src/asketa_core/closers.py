@@ -21,11 +21,10 @@ from asketa_core.screening import TYPICAL_STATURE_CM, Situation, detail_at, no_s
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Verdict
 from asketa_core.units import SIDES, Side
+from asketa_core.words.catalogue import say
 
 _DAY = dt.date(2000, 6, 1)
 """Any day: records are dated relative to it."""
-
-NOTHING_RECORDED = "nothing recorded"
 
 
 class TypicalRecord(Record):
@@ -55,7 +54,7 @@ def typical_records() -> tuple[TypicalRecord, ...]:
 
 def usual_closers(variation: Variation) -> list[Closer]:
     """Every typical record tried on a variation, the hardest verdict first."""
-    alone = Closer(NOTHING_RECORDED, "", *_tried(variation, Situation.of_nobody()))
+    alone = Closer(say("recipe", "nothing_recorded"), "", *_tried(variation, Situation.of_nobody()))
     found = [_closer(variation, record, side) for record in typical_records() for side in _sides(variation, record)]
     if alone.verdict is not Verdict.CLEAR:
         # What a typical body cannot do by itself is not blamed on a record.

@@ -73,7 +73,7 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
               {line.words}
             </Row>
           ))}
-          <Head>{t('library.mayBeSet')}</Head>
+          {data.slots.length > 0 && <Head>{t('library.mayBeSet')}</Head>}
           {data.slots.map((slot) => (
             <Row key={slot.name} label={slot.label}>
               {slot.words}
