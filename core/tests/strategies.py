@@ -105,6 +105,17 @@ def bones(t_score: float | None = -2.7, entry_id: str = "bones", **facts: Any) -
     return {"id": entry_id, "kind": "bones", "facts": {**known, **facts}, "clearances": clearances}
 
 
+def groin(side: str = "right", entry_id: str = "groin", **facts: Any) -> dict[str, Any]:
+    """A groin that pinches, both angles known unless changed."""
+    known = {"straight_deg": 95, "turned_out_deg": 110}
+    return {"id": entry_id, "kind": "groin_pinch", "side": side, "facts": {**known, **facts}}
+
+
+def hamstrings(side: str = "left", entry_id: str = "hamstrings", **facts: Any) -> dict[str, Any]:
+    known = {"low_back": "fine", "leg_tingling": "no"}
+    return {"id": entry_id, "kind": "hamstrings", "side": side, "facts": {**known, **facts}}
+
+
 def pain(score: int, entry_id: str = "knee", irritable: str = "no", days_ago: int = 0) -> dict[str, Any]:
     return {
         "entry_id": entry_id,

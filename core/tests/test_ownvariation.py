@@ -223,7 +223,7 @@ class AnyFile(TestCase):
 
     RUNGS = ("figure_four.block_flat", "seated_fold.high_seat", "warrior_one.free", "lotus.half", "hip_hinge.blocks")
 
-    @settings(max_examples=250, deadline=None)
+    @settings(max_examples=250)
     @given(st.sampled_from(RUNGS), st.data())
     def test_a_file_with_something_wrong_in_it(self, rung_id: str, data: st.DataObject) -> None:
         file = copy_of(rung_id)
@@ -238,7 +238,7 @@ class AnyFile(TestCase):
         self.assertLessEqual(situation.combinations(own.rung, Side.LEFT), MOST_SETUPS)
         self.assertEqual(read_own(own.file, LIBRARY, "own_1", stored=True).file, own.file)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(st.one_of(JUNK, st.dictionaries(st.text(max_size=8), JUNK, max_size=4)))
     def test_what_is_no_file_at_all(self, raw: Any) -> None:
         with self.assertRaises(InputError):

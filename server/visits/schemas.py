@@ -127,7 +127,7 @@ class DetailOut(Schema):
     words: dict[str, str]
     fetch: list[str]
     items: int
-    purpose_percent: float
+    purpose_percent: float | None
     technique_words: str
     stopped_by: str
     findings: list[FindingOut]

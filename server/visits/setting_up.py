@@ -142,6 +142,9 @@ def _choice_label(axis: Axis, index: int) -> str:
 
 def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
     """Position of every grid row in the dense order the web uses."""
+    if not screened.grid.axes:
+        # Nothing to set: one set-up, and no axis to count along.
+        return np.zeros(screened.grid.size, dtype=np.int64)
     columns = [
         np.zeros(screened.grid.size, dtype=int) if axis.options else screened.grid.indices[:, k]
         for k, axis in enumerate(screened.grid.axes)
@@ -177,7 +180,7 @@ def _grid(screened: Screened) -> GridOut:
         shape=lengths,
         verdicts="".join(verdicts),
         cautions=spread(screened.totals.cautions),
-        purpose=spread(screened.purpose),
+        purpose=spread(np.nan_to_num(screened.purpose)),
         columns=columns,
     )
 

@@ -111,7 +111,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if isinstance(answer, str):
         sys.stdout.write(f"{answer}\n")
         return 0
-    json.dump(answer, sys.stdout, ensure_ascii=False, indent=2, default=str)
+    json.dump(answer, sys.stdout, ensure_ascii=False, indent=2, default=str, allow_nan=False)
     sys.stdout.write("\n")
     return 0
 

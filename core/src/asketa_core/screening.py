@@ -247,7 +247,8 @@ class SetupDetail:
     """The same for both sides at once."""
     fetch: list[str]
     items: int
-    purpose_percent: float
+    purpose_percent: float | None
+    """``None`` where the range it is a share of is zero or below."""
     technique: str
     technique_words: str
     stopped_by: str
@@ -280,7 +281,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         whole_line=_line(screened, setup, words),
         fetch=[*fetch_list(stacks, situation.room), *hand_supports(screened.variation.recipe)],
         items=int(grid.items[index]),
-        purpose_percent=float(screened.purpose[index]),
+        purpose_percent=None if screened.no_range else float(screened.purpose[index]),
         technique=technique,
         technique_words=say("techniques", technique) if technique else "",
         stopped_by=stopped_by,
@@ -405,7 +406,7 @@ def _as_json(answer: LaneAnswer) -> dict[str, Any]:
             "words": best.words,
             "fetch": best.fetch,
             "technique": best.technique,
-            "purpose_percent": round(best.purpose_percent, 1),
+            "purpose_percent": None if best.purpose_percent is None else round(best.purpose_percent, 1),
         },
         "margins": {side: [asdict(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
         "cautions": [f for f in findings if f["severity"] == "caution"],

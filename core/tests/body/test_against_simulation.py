@@ -33,7 +33,7 @@ def simulate(side: Side, pelvis: tuple[float, float, float], hip: tuple[float, f
 
 
 class AgainstSimulation(TestCase):
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=300)
     @given(
         st.sampled_from(SIDES),
         st.tuples(st.floats(-60, 60), st.floats(-35, 35), st.floats(-90, 90)),

@@ -83,7 +83,7 @@ def _length(circle: KneeCircle) -> float:
 
 
 class ClosedFormEqualsScan(TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.floats(18, 60), st.floats(-12, 18), st.floats(2, 40), st.floats(10, 60), st.floats(20, 95), st.floats(20, 75),
         st.floats(-20, 20), st.floats(-15, 15), st.sampled_from([1.0, -1.0]),

@@ -190,7 +190,7 @@ def postures(draw: st.DrawFn) -> Posture:
 class Together(TestCase):
     """Many limits at once are what each would be alone."""
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(postures(), st.lists(rules, min_size=1, max_size=8))
     def test_every_limit_is_judged_as_the_rules_say(self, at: Posture, limits: list[Limit]) -> None:
         judged = {id(j.limit): j for j in judge_all(limits, at, "pose")}
@@ -205,7 +205,7 @@ class Together(TestCase):
                 self.assertEqual(found.severity_at(setup), expected[0])
                 np.testing.assert_allclose(found.margin_at(setup), expected[1], atol=1e-9)
 
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(postures(), st.lists(rules, min_size=1, max_size=8), st.data())
     def test_totals_count_every_kind_once_by_its_hardest(
         self, at: Posture, limits: list[Limit], data: st.DataObject

@@ -6,9 +6,6 @@ from itertools import cycle
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
-from hypothesis import strategies as st
-
 from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation
 from asketa_core.body.angles import femur_axes, hip_angles
 from asketa_core.body.closing import WORLD_FORWARD
@@ -17,9 +14,9 @@ from asketa_core.body.ranges import Range, Ranges
 from asketa_core.figure.figure import scene_of
 from asketa_core.poses.posture import NOT_MODELLED, Readout
 from asketa_core.poses.recipe import GroundLeg, Hands, KneelBase, KneelingLeg, PlantedLeg
-from asketa_core.poses.settle import settle_pose
+from asketa_core.poses.settle import REACH_TOLERANCE_CM, settle_pose
 from tests.library import variation, variations
-from tests.strategies import ROOM, TODAY, client, numbers, statures
+from tests.strategies import ROOM, TODAY, client, numbers
 
 STIFF = {
     Quantity.HIP_FLEXION: 95, Quantity.OPEN_EXTERNAL_ROTATION: 35, Quantity.OPEN_ABDUCTION: 35,
@@ -79,23 +76,25 @@ class EveryVariation(TestCase):
         ]
         self.assertEqual(only_stiff, [])
 
-    @settings(max_examples=60, deadline=None)
-    @given(statures, st.sampled_from([STIFF, {}, MOBILE]), st.sampled_from(list(variations())), st.sampled_from(SIDES))
-    def test_keeps_its_limbs_above_the_floor_and_its_bones_long(
-        self, stature: float, own: dict[Quantity, int], rung: Variation, side: Side
-    ) -> None:
-        at = situation(stature, own)
-        found = screened(at, rung, side)
-        if not found.possible[found.best]:
-            return
+    def test_keeps_its_limbs_above_the_floor_and_its_bones_long(self) -> None:
+        for stature, own, side in ((153, STIFF, Side.LEFT), (171, {}, Side.RIGHT), (198, MOBILE, Side.LEFT)):
+            at = situation(stature, own)
+            for rung in variations():
+                found = screened(at, rung, side)
+                if found.possible[found.best]:
+                    self._limbs_stay_whole_and_above_the_floor(at, rung, found)
+
+    def _limbs_stay_whole_and_above_the_floor(self, at: Situation, rung: Variation, found: Screened) -> None:
         scene = scene_of(found, at.body, ROOM, found.best)
         for capsule in scene.capsules:
             low = min(float(capsule.start[2]), float(capsule.end[2]))
             self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, capsule.part))
         for leg, rows in ((found.pose.legs[s], found.pose.leg_rows[s]) for s in SIDES):
             hip, knee, ankle = (p[min(1, len(p) - 1), rows[found.best]] for p in (leg.hip, leg.knee, leg.ankle))
-            self.assertAlmostEqual(float(np.linalg.norm(knee - hip)), at.body.length_cm("thigh"), places=4)
-            self.assertAlmostEqual(float(np.linalg.norm(ankle - knee)), at.body.length_cm("lower_leg"), places=3)
+            for start, end, segment in ((hip, knee, "thigh"), (knee, ankle, "lower_leg")):
+                off = float(np.linalg.norm(end - start)) - at.body.length_cm(segment)
+                # A foot may be out of reach by so little that nobody would see it.
+                self.assertLess(abs(off), REACH_TOLERANCE_CM, (rung.id, segment))
 
     def test_rests_on_what_it_stands_and_kneels_on(self) -> None:
         """Soles and kneeling knees lie on their surface, whatever its height; hands reach down to theirs."""

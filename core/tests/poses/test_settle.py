@@ -60,38 +60,35 @@ def mirrored(setup: SetupBatch) -> SetupBatch:
 
 
 class Geometry(TestCase):
-    @settings(max_examples=60, deadline=None)
-    @given(statures, turning_out, turning_out, st.sampled_from(list(variations())))
-    def test_mirrored_bodies_give_mirrored_postures(
-        self, stature: float, left: float, right: float, rung: Variation
-    ) -> None:
+    @settings(max_examples=2)
+    @given(statures, turning_out, turning_out)
+    def test_mirrored_bodies_give_mirrored_postures(self, stature: float, left: float, right: float) -> None:
         body = Body(stature, 70, pregnancy=Pregnancy(24))
-        setup = a_few(rung, Side.LEFT, body, ranges(left, right))
-        one = settle_pose(rung, Side.LEFT, body, ranges(left, right), setup)
-        two = settle_pose(rung, Side.RIGHT, body, ranges(right, left), mirrored(setup))
-        for (readout, side), column in one.readouts.items():
-            other = two.readouts[(readout, side.other if side is not None else None)]
-            np.testing.assert_allclose(column.over_setups(), other.over_setups(), atol=1e-6, err_msg=readout)
+        for rung in variations():
+            setup = a_few(rung, Side.LEFT, body, ranges(left, right))
+            one = settle_pose(rung, Side.LEFT, body, ranges(left, right), setup)
+            two = settle_pose(rung, Side.RIGHT, body, ranges(right, left), mirrored(setup))
+            for (readout, side), column in one.readouts.items():
+                other = two.readouts[(readout, side.other if side is not None else None)]
+                where = f"{rung.id}: {readout}"
+                np.testing.assert_allclose(column.over_setups(), other.over_setups(), atol=1e-6, err_msg=where)
 
-    @settings(max_examples=60, deadline=None)
-    @given(statures, turning_out, st.sampled_from(list(variations())), st.sampled_from(list(SIDES)))
-    def test_bones_keep_their_lengths(self, stature: float, out: float, rung: Variation, side: Side) -> None:
+    @settings(max_examples=3)
+    @given(statures, turning_out, st.sampled_from(list(SIDES)))
+    def test_bones_keep_their_lengths_and_knees_stay_above_the_floor(
+        self, stature: float, out: float, side: Side
+    ) -> None:
         body = Body(stature, 70)
-        posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
-        for leg in posture.legs.values():
-            if not any(mask.any() for (trouble, _), mask in posture.troubles.items() if trouble.value == "reach"):
-                thigh = np.linalg.norm(leg.knee - leg.hip, axis=-1)
-                np.testing.assert_allclose(thigh, body.length_cm("thigh"), atol=1e-6)
-                shin = np.linalg.norm(leg.ankle - leg.knee, axis=-1)
-                np.testing.assert_allclose(shin, body.length_cm("lower_leg"), atol=1e-6)
-
-    @settings(max_examples=60, deadline=None)
-    @given(statures, turning_out, st.sampled_from(list(variations())), st.sampled_from(list(SIDES)))
-    def test_no_knee_goes_through_the_floor(self, stature: float, out: float, rung: Variation, side: Side) -> None:
-        body = Body(stature, 70)
-        posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
-        for leg in posture.legs.values():
-            self.assertGreaterEqual(leg.knee[..., 2].min(), body.length_cm("knee_above_rest") - 1e-6)
+        rest = body.length_cm("knee_above_rest")
+        for rung in variations():
+            posture = settle_pose(rung, side, body, ranges(out, out), a_few(rung, side, body, ranges(out, out)))
+            reaches = not any(trouble.value == "reach" for trouble, _ in posture.troubles)
+            for leg in posture.legs.values():
+                self.assertGreaterEqual(leg.knee[..., 2].min(), rest - 1e-6, rung.id)
+                if reaches:
+                    for start, end, segment in ((leg.hip, leg.knee, "thigh"), (leg.knee, leg.ankle, "lower_leg")):
+                        length = np.linalg.norm(end - start, axis=-1)
+                        np.testing.assert_allclose(length, body.length_cm(segment), atol=1e-6, err_msg=rung.id)
 
     def test_what_depends_on_few_slots_is_the_same_solved_once_or_for_every_set_up(self) -> None:
         body, rung, own = Body(168, 70), variation("bound_angle.low_seat"), ranges(50, 65)
@@ -206,7 +203,7 @@ class Folding(TestCase):
     def spine(self, **of: float) -> float:
         return self.fold(**of).middle(Readout.SPINE_FLEXION, None, 0)
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.floats(35, 90), st.floats(35, 90), st.floats(0, 30), st.floats(0, 50))
     def test_the_smaller_side_decides_whichever_it_is(self, one: float, other: float, seat: float, lean: float) -> None:
         here = self.spine(left=one, right=other, seat=seat, lean=lean)
@@ -215,7 +212,7 @@ class Folding(TestCase):
         self.assertAlmostEqual(here, there, places=6)
         self.assertAlmostEqual(here, self.spine(left=stiff, right=stiff, seat=seat, lean=lean), places=6)
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.floats(35, 90), st.floats(0, 25), st.floats(1, 8), st.sampled_from(["seated_fold.strap"]))
     def test_a_higher_seat_never_raises_the_hip_bend_of_upright_sitting(
         self, raised: float, seat: float, more: float, rung: str

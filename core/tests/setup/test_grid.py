@@ -27,7 +27,7 @@ def room(chairs: int, blocks: int, blankets: int) -> Room:
 
 
 class WhatARoomCanBuild(TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         st.integers(1, 2), st.integers(0, 4), st.integers(0, 4),
         st.sampled_from(["figure_four.block_flat", "bound_angle.low_seat", "cross_legged.knees_supported"]),

@@ -128,7 +128,7 @@ class Rooms(TestCase):
 
 
 class Monotony(TestCase):
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=12)
     @given(
         st.floats(60, 110), st.floats(0, 40), st.sampled_from(["foot_on_floor", "block_side", "over_thigh"]),
         st.sampled_from(list(SIDES)), st.floats(35, 85),

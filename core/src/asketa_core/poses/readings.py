@@ -12,7 +12,7 @@ from asketa_core.body.angles import hip_closing
 from asketa_core.body.belly import belly_clearance_cm
 from asketa_core.body.knee import twist_left
 from asketa_core.body.measures import Body
-from asketa_core.body.ranges import Quantity, Ranges
+from asketa_core.body.ranges import Quantity, Range, Ranges
 from asketa_core.body.spine import LUMBAR_SHARE, TrunkShare
 from asketa_core.body.statics import kneecap_share, margin_inside
 from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
@@ -36,6 +36,13 @@ KNEE_REFERENCE_M = 0.05
 """Knee moments are shown against body weight at a lever of 5 cm."""
 
 FREE_HANDS = Hands(on="thighs")
+
+SMALLEST_RANGE_DEG = 1.0
+"""A range of less counts as this where a share of it is read: any use of it then reads as far too much."""
+
+
+def _percent_of(demand_deg: Array, own: Range) -> Array:
+    return np.asarray(100.0 * demand_deg / max(own.value_deg, SMALLEST_RANGE_DEG))
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,10 +107,9 @@ def read_leg(
     ahead = points.knee[..., 0] > points.hip[..., 0]
     thigh_down = np.where(ahead, asind(fall_cm / body.length_cm("thigh")), -90.0)
     carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
-    open_range = ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side).value_deg
     used = np.maximum(
-        100.0 * angles.external_rotation_deg / open_range,
-        100.0 * angles.abduction_deg / ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
+        _percent_of(angles.external_rotation_deg, ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side)),
+        _percent_of(angles.abduction_deg, ranges.get(Quantity.OPEN_ABDUCTION, side)),
     )
     by_name = {
         Readout.HIP_ABDUCTION: angles.abduction_deg,
@@ -159,7 +165,7 @@ def read_hip(
     readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
         100.0 * np.maximum(hip_flexion, 0.0) / hamstrings[:, leg.rows], every
     )
-    used = np.where(hip_flexion > 0, 100.0 * closing / ranges.get(Quantity.HIP_FLEXION, side).value_deg, 0.0)
+    used = np.where(hip_flexion > 0, _percent_of(closing, ranges.get(Quantity.HIP_FLEXION, side)), 0.0)
     leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
     readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
     if side in ranges.groin_pinch:

@@ -110,11 +110,11 @@ Slot = Annotated[StackSlot | NumberSlot | ChoiceSlot, Field(discriminator="type"
 
 
 class Scaled(Record):
-    """A slot's number times a factor, plus a constant."""
+    """A slot's number times a factor, plus a constant or another slot's number."""
 
     slot: str
     times: float = 1.0
-    plus: float = 0.0
+    plus: float | str = 0.0
 
 
 Value = float | str | Scaled
@@ -543,6 +543,6 @@ def slot_names(values: Iterable[Value]) -> Iterator[str]:
     """The slots among some values."""
     for value in values:
         if isinstance(value, Scaled):
-            yield value.slot
+            yield from slot_names([value.slot, value.plus])
         elif isinstance(value, str) and value != "floor":
             yield value

@@ -39,7 +39,7 @@ class SetupBatch:
         if value == "floor":
             return np.zeros(self.size)
         if isinstance(value, Scaled):
-            return self.number(value.slot, side) * value.times + value.plus
+            return self.number(value.slot, side) * value.times + self.number(value.plus, side)
         return self.values[self.slot(value, side)] if isinstance(value, str) else np.full(self.size, float(value))
 
     def reduced(self, names: Iterable[str], side: Side | None = None) -> tuple[SetupBatch, Indices]:

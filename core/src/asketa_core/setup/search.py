@@ -16,7 +16,7 @@ from typing import Any
 import numpy as np
 
 from asketa_core.body.measures import Body
-from asketa_core.body.ranges import Ranges
+from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.clientfile import SlotValue
 from asketa_core.limits.judge import Judgement, Levels, Summary, Totals, judge_all, summarise, total
 from asketa_core.limits.model import Kind, Limit, Phase, Severity, Term
@@ -78,7 +78,11 @@ class Stage:
 
 @dataclass(frozen=True, slots=True)
 class Screened:
-    """A whole grid judged. ``technique`` (n,) indexes ``techniques`` and ``transfer_stages``; arrays are (n,)."""
+    """A whole grid judged. ``technique`` (n,) indexes ``techniques`` and ``transfer_stages``; arrays are (n,).
+
+    ``no_range`` names the ranges of zero or below that leave the purpose undefined: ``purpose`` is then nan
+    throughout and no set-up is possible.
+    """
 
     variation: Variation
     side: Side
@@ -92,6 +96,7 @@ class Screened:
     purpose: Array
     order: Order
     """Rows of the grid from best to worst."""
+    no_range: tuple[tuple[Quantity, Side], ...] = ()
 
     @property
     def pose(self) -> Posture:
@@ -175,6 +180,23 @@ def _of_shape(code: str, side: Side, severity: Severity, *terms: Term) -> Limit:
     return Limit(code, None, "shape", side, severity, terms, phases=("pose",), exact=True)
 
 
+def ranges_without_room(variation: Variation, side: Side, ranges: Ranges) -> tuple[tuple[Quantity, Side], ...]:
+    """The ranges a variation works in that this client does not have: zero or below. There is nothing to keep a share
+    of, so the purpose is undefined and the variation is not for this side."""
+    return tuple(
+        dict.fromkeys(
+            (work.range, leg)
+            for worked in (SIDES if variation.shared else (side,))
+            for work in variation.recipe.works
+            if work.range is not None and ranges.get(work.range, leg := _works_on(work, worked)).value_deg <= 0
+        )
+    )
+
+
+def _works_on(work: Work, worked: Side) -> Side:
+    return worked if work.leg == "worked" else worked.other
+
+
 def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges) -> Array:
     """Smallest demand as per cent of the client's range over what does the work, (n,). In shared shapes the
     side that is worked hardest counts: it is the one that must not be asked too much."""
@@ -202,7 +224,7 @@ def _rounding(variation: Variation, posture: Posture) -> Array:
 def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
     if work.quantity == "effort":
         return np.full(posture.size, PURPOSE_TARGET)
-    side = side if work.leg == "worked" else side.other
+    side = _works_on(work, side)
     key = posture.key(Readout(work.quantity), side)
     assert key is not None
     column = posture.readouts[key]
@@ -345,11 +367,15 @@ def screen(
         parts.append((ways.summary, rows))
         possible &= ways.passable[rows]
     sums = total(parts, n)
-    purpose = purpose_kept(variation, side, pose, ranges)
+    no_range = ranges_without_room(variation, side, ranges)
+    if no_range:
+        purpose, possible = np.full(n, np.nan), np.zeros(n, dtype=bool)
+    else:
+        purpose = purpose_kept(variation, side, pose, ranges)
     order = _order(variation, grid, pose, sums, possible, purpose, grid.plain)
     return Screened(
         variation, side, grid, tuple(stages), transfer_stages, tuple(s.name for s in transfer_stages), technique,
-        sums, possible, purpose, order,
+        sums, possible, purpose, order, no_range,
     )  # fmt: skip
 
 

@@ -194,6 +194,9 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
 def troubles_at(screened: Screened, index: int) -> list[str]:
     """What this body cannot meet at one set-up, in words."""
     return [
+        say("troubles", "no_range", side=side.value, range=lookup("recipe", "range", quantity.value))
+        for quantity, side in screened.no_range
+    ] + [
         say("troubles", trouble.value, side=side.value, amount=f"{max(amount, 1):.0f}")
         for trouble, side, amount in dict.fromkeys(screened.troubles_at(index))
     ]

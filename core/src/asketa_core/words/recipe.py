@@ -159,11 +159,11 @@ class _Words:
         if isinstance(value, float | int):
             return value, value
         name, times, plus = (value.slot, value.times, value.plus) if isinstance(value, Scaled) else (value, 1.0, 0.0)
-        slot = self._variation.slots[name]
-        if not isinstance(slot, NumberSlot):
+        slot, more = self._variation.slots[name], self._span(plus)
+        if not isinstance(slot, NumberSlot) or more is None:
             return None
-        low, high = sorted((slot.start * times + plus, slot.to * times + plus))
-        return low, high
+        low, high = sorted((slot.start * times, slot.to * times))
+        return low + more[0], high + more[1]
 
     def _direction(self, name: str, value: Value) -> str:
         """The phrase for a joint angle: backward, crossed or turned in where the figure is negative."""
