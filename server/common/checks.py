@@ -6,15 +6,14 @@ from typing import Any
 
 from django.core.checks import CheckMessage, Error, register
 
-from asketa_core import DataError, sources, standard_library
+from asketa_core import DataError, check_data
 
 
 @register()
 def core_data_loads(**_: Any) -> list[CheckMessage]:
-    """Every pose and limit file of the core loads."""
+    """Every data file of the core loads, and every word in it is known."""
     try:
-        standard_library()
-        sources()
+        check_data()
     except DataError as error:
         return [Error(str(error), id="asketa.E001")]
     return []

@@ -7,6 +7,7 @@ with ``python -m asketa_core``.
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
 from asketa_core.body.tape import turning_out_from_tape
+from asketa_core.checks import check_data
 from asketa_core.clientfile import (
     PLAUSIBLE_BODY,
     AnyEntry,
@@ -114,6 +115,7 @@ __all__ = [
     "best_few",
     "catalogue_words",
     "changes_ahead",
+    "check_data",
     "check_plausible",
     "cue_words",
     "describe",

@@ -24,6 +24,14 @@ FORMAT = "asketa-client"
 VERSION = 1
 
 TriState = Literal["yes", "no", "unknown"]
+Approach = Literal["posterior", "direct_anterior", "anterolateral", "lateral", "unknown"]
+WeightBearing = Literal["full", "partial", "touch", "unknown"]
+KneeSite = Literal["front", "inner_line", "outer_line", "back", "all_over", "below_kneecap", "unknown"]
+KneeDiagnosis = Literal[
+    "kneecap", "bursitis", "inner_meniscus", "outer_meniscus", "meniscus_repaired", "arthritis",
+    "acl", "pcl", "mcl", "lcl", "replacement", "over_straightens", "unknown",
+]  # fmt: skip
+LowBack = Literal["fine", "weak", "sore", "unknown"]
 Scope = Literal[
     "all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading", "activity", "lying_flat",
     "after_birth",
@@ -40,11 +48,11 @@ class Clearance(Record):
 
 class HipReplacementFacts(Record):
     date: dt.date | None = None
-    approach: Literal["posterior", "direct_anterior", "anterolateral", "lateral", "unknown"] = "unknown"
+    approach: Approach = "unknown"
     prosthesis: Literal["total", "half", "resurfacing", "revision", "unknown"] = "unknown"
     dislocated: TriState = "unknown"
     abductor_repair: TriState = "unknown"
-    weight_bearing: Literal["full", "partial", "touch", "unknown"] = "unknown"
+    weight_bearing: WeightBearing = "unknown"
     trouble_since: TriState = "unknown"
     """A fall, new pain or a dislocation since the precautions ended."""
     surgeon_bend_deg: float | None = Field(default=None, ge=30, le=140)
@@ -53,11 +61,8 @@ class HipReplacementFacts(Record):
 
 
 class KneeFacts(Record):
-    site: Literal["front", "inner_line", "outer_line", "back", "all_over", "below_kneecap", "unknown"] = "unknown"
-    diagnosis: Literal[
-        "kneecap", "bursitis", "inner_meniscus", "outer_meniscus", "meniscus_repaired", "arthritis",
-        "acl", "pcl", "mcl", "lcl", "replacement", "over_straightens", "unknown",
-    ] = "unknown"  # fmt: skip
+    site: KneeSite = "unknown"
+    diagnosis: KneeDiagnosis = "unknown"
     since: dt.date | None = None
     operated: TriState = "unknown"
     operation_date: dt.date | None = None
@@ -124,7 +129,7 @@ class GroinPinchFacts(Record):
 
 
 class HamstringsFacts(Record):
-    low_back: Literal["fine", "weak", "sore", "unknown"] = "unknown"
+    low_back: LowBack = "unknown"
     leg_tingling: TriState = "unknown"
 
 

@@ -11,10 +11,9 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from asketa_core.clientfile import ClientFile, parse
-from asketa_core.datafiles import DATA, Record, read_yaml
+from asketa_core.datafiles import DATA, Record, load
+from asketa_core.errors import DataError, InputError
 from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import generic_room
 from asketa_core.screening import TYPICAL_STATURE_CM, Situation, detail_at, no_stack_words
@@ -49,7 +48,12 @@ class Closer:
 
 @cache
 def typical_records() -> tuple[TypicalRecord, ...]:
-    return TypeAdapter(tuple[TypicalRecord, ...]).validate_python(read_yaml(DATA / "limits" / "typical.yaml"))
+    return load(DATA / "limits" / "typical.yaml", tuple[TypicalRecord, ...])
+
+
+def typical_situations() -> list[Situation]:
+    """Every typical record as a situation: what is wrong in one is found here."""
+    return [_situation(record.name, SIDES[0]) for record in typical_records()]
 
 
 def usual_closers(variation: Variation) -> list[Closer]:
@@ -98,7 +102,11 @@ def _situation(name: str, side: Side) -> Situation:
     }
     if record.pain_today is not None:
         raw["daily"] = [{"entry_id": "typical", "date": _DAY, "pain_today": record.pain_today, "irritable": "no"}]
-    return Situation.of(parse(ClientFile, raw), _DAY, generic_room())
+    try:
+        file = parse(ClientFile, raw)
+    except InputError as error:
+        raise DataError("typical.yaml", record.name, str(error)) from error
+    return Situation.of(file, _DAY, generic_room())
 
 
 def _dated(value: Any) -> Any:

@@ -18,6 +18,7 @@ from asketa_core.clientfile import (
     due_date,
     pregnancy_week,
 )
+from asketa_core.clinical import clinical
 from asketa_core.limits import bones, hip_replacement
 from asketa_core.limits.calendar import Change, next_change
 from asketa_core.limits.catalogue import limits_of
@@ -28,11 +29,12 @@ from asketa_core.poses.library import Family, Variation
 from asketa_core.progress.responses import worked_families
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
+from asketa_core.texts import texts
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import say, sentence_case, texts
+from asketa_core.words.catalogue import say, sentence_case
 from asketa_core.words.findings import row_words, short_words
 
-ASYMMETRY_DEG = 10.0
+ASYMMETRY_DEG = clinical("sides.differ", "deg")
 """A difference between the sides worth saying before the session."""
 
 
@@ -118,11 +120,11 @@ def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit])
     notes = [Note(side, head, "fact", entry.id), *_stops(entry, limits)]
     context = hip_replacement.context(entry, situation.client, situation.date)
     given = hip_replacement.counting_clearances(entry, situation.date)
-    if context["precautions"] == "ended":
+    if context.precautions == "ended":
         notes.append(
             Note(side, say("mind", "cleared", date=f"{max(c.date for c in given):%-d %B %Y}"), "fact", entry.id)
         )
-    elif context["period"] == "after":
+    elif context.period == "after":
         weeks = situation.client.settings.first_weeks_after_hip
         notes.append(Note(side, say("mind", "clearance_due", weeks=weeks), "ask", entry.id))
     else:

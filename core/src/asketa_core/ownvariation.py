@@ -8,9 +8,10 @@ copied from, so that no copy escapes a limit.
 
 from __future__ import annotations
 
+import copy
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any, Literal, get_args
 
 import numpy as np
 from pydantic import ValidationError
@@ -18,14 +19,15 @@ from pydantic import ValidationError
 from asketa_core.clientfile import parse
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
+from asketa_core.poses.flags import marks_of
 from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Variation, family_schema
-from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, Recipe, ShareOfRange
+from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, Recipe, ShareOfRange
 from asketa_core.screening import Situation, no_stack_words
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
-from asketa_core.words.catalogue import texts
 
 FORMAT = "asketa-variation"
+VERSION = 2
 OWN_PREFIX = "own_"
 MOST_SETUPS = 40_000
 """A variation with more set-ups than this in a well-stocked room would keep everyone waiting."""
@@ -35,7 +37,7 @@ class OwnFile(Record):
     """One variation as a file. ``after`` is the full id of the rung it was made from and stands below."""
 
     format: Literal["asketa-variation"]
-    version: Literal[1]
+    version: Literal[2]
     family: str
     after: str
     variation: dict[str, Any]
@@ -63,11 +65,36 @@ def own_schema() -> dict[str, Any]:
     return schema
 
 
+def up_to_date(raw: Any) -> Any:
+    """A file of an earlier version as today's writes it; anything else as it is.
+
+    Version 1 named flags that are worked out now. Of those only a crossing of legs held by their joints or resting
+    knee and ankle has to be said, as part of the leg.
+    """
+    if not isinstance(raw, dict) or raw.get("version") != 1 or raw.get("format") != FORMAT:
+        return raw
+    new = copy.deepcopy(raw) | {"version": VERSION}
+    recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
+    if not isinstance(recipe, dict) or not isinstance(flags := recipe.get("flags", {}), dict):
+        return new
+    for who, leg in (("worked", "worked_leg"), ("other", "other_leg")):
+        crossing = {*flags.get(who, ()), *flags.get("both", ())}
+        rule = recipe.get(leg)
+        if isinstance(rule, dict) and rule.get("rule") in ("free", "forced"):
+            if "crossed_ankle_over_knee" in crossing:
+                rule["crosses"] = "ankle"
+            elif "crossed_knee_over_knee" in crossing:
+                rule["crosses"] = "knee"
+    implied = get_args(ImpliedFlag)
+    recipe["flags"] = {who: [flag for flag in named if flag not in implied] for who, named in flags.items()}
+    return new
+
+
 def file_of(rung: Variation, after: str) -> dict[str, Any]:
     """A rung as a file: complete, whatever its family leaves to defaults."""
     body = rung.model_dump(mode="json", by_alias=True, exclude={*FILLED_IN}, exclude_none=True)
     body["id"] = rung.id.split(".", maxsplit=1)[1]
-    return {"format": FORMAT, "version": 1, "family": rung.family, "after": after, "variation": body}
+    return {"format": FORMAT, "version": VERSION, "family": rung.family, "after": after, "variation": body}
 
 
 def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> OwnVariation:
@@ -78,7 +105,7 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
     Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
     nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
     """
-    file = parse(OwnFile, raw)
+    file = parse(OwnFile, up_to_date(raw))
     family = library.families.get(file.family)
     if family is None:
         raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")
@@ -96,7 +123,6 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
         raise InputError(
             f"variation.{place_of(first['loc'])}", f"{first['msg']}.", "Correct it as the schema says."
         ) from error
-    _check_words(rung)
     _check_slots(rung)
     _check_kept(rung, base)
     if not stored:
@@ -142,20 +168,6 @@ def _in_order(slots: Mapping[str, Any], family: Family, base: Variation) -> dict
     return dict(sorted(slots.items(), key=lambda item: (ranks.get(item[0], len(known)), item[0])))
 
 
-def _check_words(rung: Variation) -> None:
-    known: Mapping[str, Mapping[str, Any]] = texts()
-    for section, codes in (("cues", rung.cues), ("watch", rung.watch)):
-        for place, code in enumerate(codes):
-            if code not in known[section]:
-                raise InputError(
-                    f"variation.{section}.{place}", "there are no words for this code.",
-                    "Choose one of the catalogue; own words go under 'own_cues'.",
-                )  # fmt: skip
-    gates = {f"gate.{gate.code}" for gate in rung.gates}
-    for unknown in sorted(gates - set(known["limits"])):
-        raise InputError("variation.gates", f"there are no words for '{unknown}'.", "Use a test the library has.")
-
-
 def _check_slots(rung: Variation) -> None:
     if rung.hold.start > rung.hold.to:
         raise InputError("variation.hold", "the hold begins above its top.", "Give 'from' no higher than 'to'.")
@@ -171,11 +183,6 @@ def _check_slots(rung: Variation) -> None:
         elif isinstance(slot, ChoiceSlot):
             if slot.plain not in slot.options:
                 raise InputError(f"{field}.plain", "the usual choice is not among the options.", "Choose one of them.")
-            for option in slot.options:
-                if option not in texts()["choices"]:
-                    raise InputError(
-                        f"{field}.options", "there are no words for an option.", "Use one the library has."
-                    )
         elif slot.between_cm is not None and slot.between_cm[0] > slot.between_cm[1]:
             raise InputError(f"{field}.between_cm", "the lowest height lies above the highest.", "Exchange them.")
 
@@ -203,13 +210,13 @@ def _check_kept(rung: Variation, base: Variation) -> None:
             "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
             f"Give at most {base.recipe.hands.carry:g}.",
         )  # fmt: skip
-    own, copied = _marks(rung.recipe), _marks(base.recipe)
-    for who, flags in copied.items():
-        missing = sorted(flags - own[who])
+    own, copied = marks_of(rung.recipe, rung.position), marks_of(base.recipe, base.position)
+    for who in ("worked", "other", "overall"):
+        missing = sorted(getattr(copied, who) - getattr(own, who))
         if missing:
             raise InputError(
                 f"variation.recipe.flags.{who}", f"the copied rung counts as {', '.join(missing)}; limits depend on it.",
-                "Keep it among the flags.",
+                "Keep it among the flags, or keep the hands, legs and trunk that make it so.",
             )  # fmt: skip
     if set(base.gates) - set(rung.gates):
         raise InputError("variation.gates", "the copied rung has tests that come before it.", "Keep them.")
@@ -220,15 +227,6 @@ def _check_kept(rung: Variation, base: Variation) -> None:
 def _shape(recipe: Recipe) -> tuple[object, ...]:
     rests = [leg.rule for leg in (recipe.worked_rule, recipe.other_rule)]
     return (type(recipe.stands_on), *rests, recipe.lean)
-
-
-def _marks(recipe: Recipe) -> dict[str, set[str]]:
-    flags = recipe.flags
-    return {
-        "worked": {*flags.worked, *flags.both},
-        "other": {*flags.other, *flags.both},
-        "overall": set(flags.overall),
-    }
 
 
 def _check_settles(rung: Variation) -> None:

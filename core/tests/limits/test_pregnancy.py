@@ -82,12 +82,12 @@ class Boundaries(TestCase):
         self.assertNotIn("pregnancy.supine_long", cautions("rest.calves", 19))
         self.assertIn("pregnancy.supine_long", cautions("rest.calves", 20))
 
-    def test_a_go_ahead_for_lying_flat_lasts_eight_weeks(self) -> None:
+    def test_a_go_ahead_for_lying_flat_counts_through_its_fifty_sixth_day(self) -> None:
         def given(days_ago: int) -> dict[str, Any]:
             return {"who": "midwife", "date": TODAY - dt.timedelta(days=days_ago), "scope": ["lying_flat"]}
 
-        self.assertNotIn("pregnancy.supine_quiet", severities(24, clearances=[given(55)]))
-        self.assertIn("pregnancy.supine_quiet", severities(24, clearances=[given(56)]))
+        self.assertNotIn("pregnancy.supine_quiet", severities(24, clearances=[given(56)]))
+        self.assertIn("pregnancy.supine_quiet", severities(24, clearances=[given(57)]))
 
     def test_the_next_change_is_known_in_advance(self) -> None:
         change = next_change(client([pregnancy(19)]), TODAY)

@@ -9,7 +9,7 @@ from unittest import TestCase
 from jsonschema import Draft202012Validator
 
 from asketa_core import DataError, InputError, say
-from asketa_core.datafiles import read_yaml
+from asketa_core.datafiles import Document, read_yaml
 from asketa_core.poses.library import POSES, family_schema, parse_family
 from tests.library import families, variation, variations
 
@@ -41,7 +41,7 @@ class WrongFiles(TestCase):
 
     def load(self) -> str:
         with self.assertRaises(DataError) as caught:
-            parse_family(self.raw, "figure_four.yaml")
+            parse_family(Document("figure_four.yaml", self.raw, None))
         return str(caught.exception)
 
     def test_a_slot_the_recipe_does_not_have(self) -> None:
@@ -65,18 +65,20 @@ class WrongFiles(TestCase):
         }  # fmt: skip
         self.assertIn("over_thigh", self.load())
 
-    def test_a_leg_whose_flag_is_forgotten(self) -> None:
-        for family, flags, wanted in (
-            ("hero", {"overall": ["floor"]}, "'kneeling'"),
-            ("fire_log", {"overall": ["floor"]}, "'forced_knee'"),
-            ("leg_on_chair", {"overall": ["standing"]}, "'one_leg'"),
-        ):
-            raw = read_yaml(POSES / f"{family}.yaml")
-            for rung in raw["variations"]:
-                rung["recipe"]["flags"] = flags
-            with self.assertRaises(DataError) as caught:
-                parse_family(raw, f"{family}.yaml")
-            self.assertIn(wanted, str(caught.exception))
+    def test_what_the_geometry_implies_cannot_be_typed(self) -> None:
+        for flag in ("standing", "kneeling", "supine", "crossed_ankle_over_knee", "arms_overhead"):
+            raw = copy.deepcopy(self.raw)
+            raw["variations"][0]["recipe"]["flags"] = {"overall": [flag]}
+            with self.assertRaises(DataError):
+                parse_family(Document("figure_four.yaml", raw, None))
+
+    def test_one_leg_that_carries_is_said(self) -> None:
+        raw = read_yaml(POSES / "leg_on_chair.yaml")
+        for rung in raw["variations"]:
+            rung["recipe"]["flags"] = {}
+        with self.assertRaises(DataError) as caught:
+            parse_family(Document("leg_on_chair.yaml", raw, None))
+        self.assertIn("'one_leg'", str(caught.exception))
 
 
 class PublishedSchema(TestCase):
@@ -100,4 +102,4 @@ class PublishedSchema(TestCase):
             self.assertFalse(self.schema.is_valid(raw))
             if "shared" not in raw["variations"][0]:
                 with self.assertRaises(DataError):
-                    parse_family(raw, "squat.yaml")
+                    parse_family(Document("squat.yaml", raw, None))

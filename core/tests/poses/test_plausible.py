@@ -6,6 +6,7 @@ from itertools import cycle
 from unittest import TestCase
 
 import numpy as np
+
 from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation
 from asketa_core.body.angles import femur_axes, hip_angles
 from asketa_core.body.closing import WORLD_FORWARD

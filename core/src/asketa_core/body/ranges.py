@@ -9,6 +9,7 @@ from enum import StrEnum
 import numpy as np
 
 from asketa_core.body.measures import body_norms
+from asketa_core.clinical import clinical
 from asketa_core.units import SIDES, Array, Side
 
 
@@ -56,8 +57,7 @@ class Range:
         return np.array([self.value_deg - self.error_deg, self.value_deg, self.value_deg + self.error_deg])
 
 
-PINCH_TURNED_OUT_AT_DEG = 30.0
-"""Abduction at which the turned-out figure of a groin pinch was taken (judgement)."""
+PINCH_TURNED_OUT_AT_DEG = clinical("groin.turned_out_at", "deg")
 
 
 @dataclass(frozen=True, slots=True)

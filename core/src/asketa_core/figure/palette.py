@@ -7,9 +7,9 @@ from enum import StrEnum
 from functools import cache
 from typing import Annotated
 
-from pydantic import ConfigDict, Field, TypeAdapter
+from pydantic import ConfigDict, Field
 
-from asketa_core.datafiles import DATA, Record, read_yaml
+from asketa_core.datafiles import DATA, Record, load
 
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-F]{6}$")]
 
@@ -50,7 +50,7 @@ class Light(StrEnum):
 @cache
 def palettes() -> Mapping[str, Mapping[str, str]]:
     """Colours by role for every light."""
-    read = TypeAdapter(dict[Light, Palette]).validate_python(read_yaml(DATA / "figure" / "palettes.yaml"))
+    read = load(DATA / "figure" / "palettes.yaml", dict[Light, Palette])
     return {light.value: read[light].model_dump(by_alias=True) for light in Light}
 
 

@@ -10,10 +10,20 @@ import datetime as dt
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
-from typing import Any
+from typing import Any, Literal
 
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Pregnancy, pregnancy_week
+from asketa_core.clientfile import (
+    AnyEntry,
+    Bones,
+    ClientFile,
+    HipReplacement,
+    KneePain,
+    Pregnancy,
+    Scope,
+    pregnancy_week,
+)
+from asketa_core.clinical import clinical
 from asketa_core.limits import bones, companions, hip_replacement, knee, pregnancy
 from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.model import (
@@ -36,41 +46,52 @@ class Topic:
 
     kind: str
     file: str
-    context: Callable[[Any, ClientFile, dt.date], Mapping[str, object]]
-    cleared: Callable[[Any, str, dt.date], bool]
+    rows: Callable[[], RowFile]
+    context: Callable[[Any, ClientFile, dt.date], object]
+    cleared: Callable[[Any, Scope, dt.date], bool]
 
 
-def _never_cleared(entry: AnyEntry, scope: str, date: dt.date) -> bool:
+def _never_cleared(entry: AnyEntry, scope: Scope, date: dt.date) -> bool:
     return False
 
 
 TOPICS: tuple[Topic, ...] = (
-    Topic("hip_replacement", "hip_replacement", hip_replacement.context, hip_replacement.cleared),
-    Topic("knee_pain", "knee", knee.context, _never_cleared),
-    Topic("pregnancy", "pregnancy", pregnancy.context, pregnancy.cleared),
-    Topic("bones", "bones", bones.context, _never_cleared),
-    Topic("groin_pinch", "groin_pinch", companions.groin_context, _never_cleared),
-    Topic("hamstrings", "hamstrings", companions.hamstrings_context, _never_cleared),
+    Topic("hip_replacement", "hip_replacement", hip_replacement.rows, hip_replacement.context, hip_replacement.cleared),
+    Topic("knee_pain", "knee", knee.rows, knee.context, _never_cleared),
+    Topic("pregnancy", "pregnancy", pregnancy.rows, pregnancy.context, pregnancy.cleared),
+    Topic("bones", "bones", bones.rows, bones.context, _never_cleared),
+    Topic("groin_pinch", "groin_pinch", companions.groin_rows, companions.groin_context, _never_cleared),
+    Topic("hamstrings", "hamstrings", companions.hamstrings_rows, companions.hamstrings_context, _never_cleared),
 )
 EVERYONE = "everyone"
 
 
+@dataclass(frozen=True, slots=True)
+class EveryoneContext:
+    """Everything the rows of ``data/limits/everyone.yaml`` may ask about: only what was measured on this client."""
+
+    hamstrings: Literal["stiff", "not_known_stiff"]
+
+
 @cache
-def _rows(file: str) -> RowFile:
-    return rows_of(file)
+def everyone_rows() -> RowFile:
+    return rows_of(EVERYONE, EveryoneContext)
+
+
+def _files() -> dict[str, RowFile]:
+    return {**{topic.file: topic.rows() for topic in TOPICS}, EVERYONE: everyone_rows()}
 
 
 def sources() -> dict[str, str]:
     """Every source line by ``topic file.source id``."""
-    files = [*(topic.file for topic in TOPICS), EVERYONE]
-    return {f"{file}.{key}": text for file in files for key, text in _rows(file).sources.items()}
+    return {f"{name}.{key}": text for name, file in _files().items() for key, text in file.sources.items()}
 
 
 def all_rows() -> Iterable[tuple[str, Row]]:
     """Every rule as (file, row)."""
-    for file in (*(topic.file for topic in TOPICS), EVERYONE):
-        for row in _rows(file).rows:
-            yield file, row
+    for name, file in _files().items():
+        for row in file.rows:
+            yield name, row
 
 
 def limits_on(client: ClientFile, date: dt.date, ranges: Ranges | None = None) -> list[Limit]:
@@ -79,7 +100,7 @@ def limits_on(client: ClientFile, date: dt.date, ranges: Ranges | None = None) -
     everyone = _everyone_context(known)
     found = [
         _limit(row, EVERYONE, None, side, known, {})
-        for row in _rows(EVERYONE).rows
+        for row in everyone_rows().rows
         if row.matches(everyone)
         for side in _sides(row, None)
     ]
@@ -88,14 +109,13 @@ def limits_on(client: ClientFile, date: dt.date, ranges: Ranges | None = None) -
     return found
 
 
-STIFF_HAMSTRINGS_DEG = 60.0
+STIFF_HAMSTRINGS_DEG = clinical("hamstrings.stiff", "deg")
 
 
-def _everyone_context(ranges: Ranges) -> Mapping[str, object]:
-    """What rows for everyone ask about: only what was measured on this client."""
+def _everyone_context(ranges: Ranges) -> EveryoneContext:
     raised = [ranges.get(Quantity.STRAIGHT_LEG_RAISE, side) for side in SIDES]
     stiff = any(r.measured and r.value_deg < STIFF_HAMSTRINGS_DEG for r in raised)
-    return {"hamstrings": "stiff" if stiff else "not_known_stiff"}
+    return EveryoneContext("stiff" if stiff else "not_known_stiff")
 
 
 def _sides(row: Row, own: Side | None) -> tuple[Side | None, ...]:
@@ -115,7 +135,7 @@ def limits_of(entry: AnyEntry, client: ClientFile, date: dt.date, ranges: Ranges
     context = topic.context(entry, client, date)
     return [
         _limit(row, topic.file, entry, side, ranges, describe(entry, date))
-        for row in _rows(topic.file).rows
+        for row in topic.rows().rows
         if row.matches(context)
         and not (row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date))
         for side in _sides(row, entry.side)

@@ -3,16 +3,50 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
 
-from asketa_core.clientfile import ClientFile, GroinPinch, Hamstrings
+from asketa_core.clientfile import (
+    ClientFile,
+    GroinPinch,
+    GroinPinchFacts,
+    Hamstrings,
+    HamstringsFacts,
+    LowBack,
+    TriState,
+)
+from asketa_core.limits.model import RowFile, rows_of
 
 
-def groin_context(entry: GroinPinch, client: ClientFile, date: dt.date) -> Mapping[str, object]:
-    """Everything the rows of ``data/limits/groin_pinch.yaml`` ask about."""
-    return {"angle": "known" if entry.facts.straight_deg is not None else "unknown"}
+@dataclass(frozen=True, slots=True)
+class GroinContext:
+    """Everything the rows of ``data/limits/groin_pinch.yaml`` may ask about."""
+
+    angle: Literal["known", "unknown"]
 
 
-def hamstrings_context(entry: Hamstrings, client: ClientFile, date: dt.date) -> Mapping[str, object]:
-    """Everything the rows of ``data/limits/hamstrings.yaml`` ask about."""
-    return {"low_back": entry.facts.low_back, "tingling": entry.facts.leg_tingling}
+@dataclass(frozen=True, slots=True)
+class HamstringsContext:
+    """Everything the rows of ``data/limits/hamstrings.yaml`` may ask about."""
+
+    low_back: LowBack
+    tingling: TriState
+
+
+@cache
+def groin_rows() -> RowFile:
+    return rows_of("groin_pinch", GroinContext, GroinPinchFacts)
+
+
+@cache
+def hamstrings_rows() -> RowFile:
+    return rows_of("hamstrings", HamstringsContext, HamstringsFacts)
+
+
+def groin_context(entry: GroinPinch, client: ClientFile, date: dt.date) -> GroinContext:
+    return GroinContext("known" if entry.facts.straight_deg is not None else "unknown")
+
+
+def hamstrings_context(entry: Hamstrings, client: ClientFile, date: dt.date) -> HamstringsContext:
+    return HamstringsContext(entry.facts.low_back, entry.facts.leg_tingling)

@@ -7,21 +7,57 @@ surgeon's counts. The week setting ends the fixed list of the first weeks and no
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
 
-from asketa_core.clientfile import Clearance, ClientFile, HipReplacement
+from asketa_core.clientfile import (
+    Approach,
+    Clearance,
+    ClientFile,
+    HipReplacement,
+    HipReplacementFacts,
+    Scope,
+    TriState,
+    WeightBearing,
+)
+from asketa_core.clinical import clinical
 from asketa_core.limits.dates import weeks_between
+from asketa_core.limits.model import RowFile, rows_of
 
-PRECAUTION_SCOPES: Mapping[str, tuple[str, ...]] = {
-    "posterior": ("bend", "midline", "turning_in"),
-    "direct_anterior": ("turning_out", "extension"),
-    "anterolateral": ("midline", "turning_out", "extension", "abductors"),
-    "lateral": ("midline", "turning_out", "extension", "abductors"),
-    "unknown": ("bend", "midline", "turning_in", "turning_out", "extension", "abductors"),
-}
-"""What each approach restricts until it is cleared."""
+FLOOR_STOP_WEEKS = clinical("hip.floor_stop", "weeks")
 
-FLOOR_STOP_WEEKS = 6
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """Everything the rows of ``data/limits/hip_replacement.yaml`` may ask about."""
+
+    date: Literal["known", "unknown"]
+    weeks: int | Literal["unknown"]
+    period: Literal["before_6", "6_to_end", "after"]
+    approach: Approach
+    abductor_repair: TriState
+    weight_bearing: WeightBearing
+    trouble_since: TriState
+    precautions: Literal["run", "ended"]
+    measured_since: Literal["yes", "no"]
+
+
+@cache
+def rows() -> RowFile:
+    return rows_of("hip_replacement", Context, HipReplacementFacts)
+
+
+@cache
+def precaution_scopes(approach: Approach) -> tuple[Scope, ...]:
+    """What an approach restricts until it is cleared: the scopes of its own rows."""
+    until_cleared = (row for row in rows().rows if row.scope is not None)
+    found = [row.scope for row in until_cleared if _names(row.when.get("approach"), approach)]
+    return tuple(dict.fromkeys(scope for scope in found if scope is not None))
+
+
+def _names(wanted: object, approach: Approach) -> bool:
+    return wanted is None or wanted == approach or (isinstance(wanted, tuple) and approach in wanted)
 
 
 def counting_clearances(entry: HipReplacement, date: dt.date) -> list[Clearance]:
@@ -32,36 +68,32 @@ def counting_clearances(entry: HipReplacement, date: dt.date) -> list[Clearance]
     return [c for c in entry.clearances if c.date <= date and (c.who == "surgeon" or not surgeon_only)]
 
 
-def cleared(entry: HipReplacement, scope: str, date: dt.date) -> bool:
+def cleared(entry: HipReplacement, scope: Scope, date: dt.date) -> bool:
     return any(scope in c.scope or "all" in c.scope for c in counting_clearances(entry, date))
 
 
-def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Mapping[str, object]:
-    """Everything the rows of ``data/limits/hip_replacement.yaml`` ask about.
-
-    An unknown date counts as the strictest period; it is asked for.
-    """
+def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Context:
+    """What a record means on a date. An unknown date counts as the strictest period; it is asked for."""
     facts = entry.facts
     weeks = weeks_between(facts.date, date) if facts.date is not None else None
+    period: Literal["before_6", "6_to_end", "after"] = "after"
     if weeks is None or weeks < FLOOR_STOP_WEEKS:
         period = "before_6"
     elif weeks < client.settings.first_weeks_after_hip:
         period = "6_to_end"
-    else:
-        period = "after"
-    still_running = [scope for scope in PRECAUTION_SCOPES[facts.approach] if not cleared(entry, scope, date)]
+    still_running = [scope for scope in precaution_scopes(facts.approach) if not cleared(entry, scope, date)]
     measured = facts.date is not None and any(
         m.side == entry.side and m.quantity.value.startswith(("hip_", "open_")) and facts.date <= m.date <= date
         for m in client.ranges
     )
-    return {
-        "date": "known" if facts.date is not None else "unknown",
-        "weeks": weeks if weeks is not None else "unknown",
-        "period": period,
-        "approach": facts.approach,
-        "abductor_repair": facts.abductor_repair,
-        "weight_bearing": facts.weight_bearing,
-        "trouble_since": facts.trouble_since,
-        "precautions": "run" if still_running else "ended",
-        "measured_since": "yes" if measured else "no",
-    }
+    return Context(
+        date="known" if facts.date is not None else "unknown",
+        weeks=weeks if weeks is not None else "unknown",
+        period=period,
+        approach=facts.approach,
+        abductor_repair=facts.abductor_repair,
+        weight_bearing=facts.weight_bearing,
+        trouble_since=facts.trouble_since,
+        precautions="run" if still_running else "ended",
+        measured_since="yes" if measured else "no",
+    )

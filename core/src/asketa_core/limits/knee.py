@@ -3,19 +3,49 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.clientfile import ClientFile, DailyFact, KneePain
-from asketa_core.limits.dates import weeks_between
+from asketa_core.clientfile import ClientFile, DailyFact, KneeDiagnosis, KneeFacts, KneePain, KneeSite, TriState
+from asketa_core.clinical import clinical, days
+from asketa_core.limits.model import RowFile, rows_of
 
-DAILY_FACT_DAYS = 14
-"""A fact asked at arrival counts this long; after that it is unknown again."""
+YesNo = Literal["yes", "no"]
+Forced = Literal["leave", "open", "unknown"]
 
-OPERATION_FRESH_WEEKS = 12
-REPAIR_FRESH_DAYS = 182
-LIGAMENT_FRESH_DAYS = 365
-INJURY_FRESH_DAYS = 84
+DAILY_FACT_DAYS = days("daily.counts")
+OPERATION_FRESH_DAYS = days("knee.operation_fresh")
+REPAIR_FRESH_DAYS = days("knee.repair_fresh")
+LIGAMENT_FRESH_DAYS = days("knee.ligament_fresh")
+INJURY_FRESH_DAYS = days("knee.injury_fresh")
+SORE_PAIN = clinical("knee.sore_pain", "of_10")
+VERY_SORE_PAIN = clinical("knee.very_sore_pain", "of_10")
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """Everything the rows of ``data/limits/knee.yaml`` may ask about."""
+
+    diagnosis: KneeDiagnosis
+    site: KneeSite
+    operation_fresh: TriState
+    repair_fresh: TriState
+    ligament_fresh: TriState
+    cleared: YesNo
+    red_flag: YesNo
+    pain_known: YesNo
+    painful: TriState
+    sore: YesNo
+    forced: Forced
+    very_sore: YesNo
+    measured: YesNo
+
+
+@cache
+def rows() -> RowFile:
+    return rows_of("knee", Context, KneeFacts)
 
 
 def daily_fact(entry_id: str, client: ClientFile, date: dt.date) -> DailyFact | None:
@@ -27,17 +57,17 @@ def daily_fact(entry_id: str, client: ClientFile, date: dt.date) -> DailyFact | 
     return latest
 
 
-def _within(start: dt.date | None, date: dt.date, days: int) -> str:
+def _within(start: dt.date | None, date: dt.date, span_days: int) -> TriState:
     if start is None:
         return "unknown"
-    return "yes" if (date - start).days < days else "no"
+    return "yes" if (date - start).days < span_days else "no"
 
 
 def _forced(
-    entry: KneePain, client: ClientFile, date: dt.date, operation_fresh: str, sore: str, pain_known: str
-) -> str:
-    """Whether a knee may rest turned out and bent under load: ``leave``, ``open``, or ``unknown``."""
-    felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after) > 0]
+    entry: KneePain, client: ClientFile, date: dt.date, operation_fresh: TriState, sore: YesNo, pain_known: YesNo
+) -> Forced:
+    """Whether a knee may rest turned out and bent under load."""
+    felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after or 0) > 0]
     last_day = max((r.date for r in felt), default=None)
     in_the_knee = any(r.place == "knee" for r in felt if r.date == last_day)
     injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
@@ -47,37 +77,36 @@ def _forced(
     return "open" if known else "unknown"
 
 
-def context(entry: KneePain, client: ClientFile, date: dt.date) -> Mapping[str, object]:
-    """Everything the rows of ``data/limits/knee.yaml`` ask about."""
+def context(entry: KneePain, client: ClientFile, date: dt.date) -> Context:
+    """What a record means on a date."""
     facts = entry.facts
     daily = daily_fact(entry.id, client, date)
     pain = daily.pain_today if daily is not None else None
     irritable = daily.irritable if daily is not None else "unknown"
-    if facts.operated == "no":
-        operation_fresh = "no"
-    elif facts.operated == "unknown" or facts.operation_date is None:
-        operation_fresh = "unknown"
-    else:
-        operation_fresh = "yes" if weeks_between(facts.operation_date, date) < OPERATION_FRESH_WEEKS else "no"
-    repair_fresh = "no"
+    operation_fresh: TriState = "no"
+    if facts.operated != "no":
+        known = facts.operation_date if facts.operated == "yes" else None
+        operation_fresh = _within(known, date, OPERATION_FRESH_DAYS)
+    repair_fresh: TriState = "no"
     if facts.diagnosis == "meniscus_repaired":
         repair_fresh = _within(facts.operation_date, date, REPAIR_FRESH_DAYS)
-    pain_known = "yes" if pain is not None and irritable != "unknown" else "no"
-    sore = "yes" if (pain is not None and pain >= 4) or irritable == "yes" else "no"
-    return {
-        "diagnosis": facts.diagnosis,
-        "site": facts.site,
-        "operation_fresh": operation_fresh,
-        "repair_fresh": repair_fresh,
-        "ligament_fresh": _within(facts.operation_date or facts.since, date, LIGAMENT_FRESH_DAYS),
-        "cleared": "yes" if any(c.date <= date for c in entry.clearances) else "no",
-        "red_flag": "yes" if facts.locks_or_gives_way == "yes" and facts.swelling == "yes" else "no",
-        "pain_known": pain_known,
-        "painful": "unknown" if pain is None else ("yes" if pain > 0 else "no"),
-        "sore": sore,
-        "forced": _forced(entry, client, date, operation_fresh, sore, pain_known),
-        "very_sore": "yes" if (pain is not None and pain >= 5) or irritable == "yes" else "no",
-        "measured": "yes"
-        if any(m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges)
-        else "no",
-    }
+    pain_known: YesNo = "yes" if pain is not None and irritable != "unknown" else "no"
+    sore: YesNo = "yes" if (pain is not None and pain >= SORE_PAIN) or irritable == "yes" else "no"
+    measured = any(
+        m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges
+    )
+    return Context(
+        diagnosis=facts.diagnosis,
+        site=facts.site,
+        operation_fresh=operation_fresh,
+        repair_fresh=repair_fresh,
+        ligament_fresh=_within(facts.operation_date or facts.since, date, LIGAMENT_FRESH_DAYS),
+        cleared="yes" if any(c.date <= date for c in entry.clearances) else "no",
+        red_flag="yes" if facts.locks_or_gives_way == "yes" and facts.swelling == "yes" else "no",
+        pain_known=pain_known,
+        painful="unknown" if pain is None else ("yes" if pain > 0 else "no"),
+        sore=sore,
+        forced=_forced(entry, client, date, operation_fresh, sore, pain_known),
+        very_sore="yes" if (pain is not None and pain >= VERY_SORE_PAIN) or irritable == "yes" else "no",
+        measured="yes" if measured else "no",
+    )

@@ -6,15 +6,16 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
-from pathlib import Path
-from typing import Any, Literal
+from typing import Any, Literal, get_args, get_origin, get_type_hints
 
 from pydantic import model_validator
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.datafiles import DATA, Record, load
+from asketa_core.clientfile import Scope
+from asketa_core.datafiles import DATA, Record, checked, read
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import Flag
+from asketa_core.texts import RuleCode
 from asketa_core.units import Side
 
 Phase = Literal["pose", "way", "transfer", "floor_transfer", "counter"]
@@ -129,38 +130,64 @@ class TermRow(Record):
         return self
 
 
+class Bounds(Record):
+    """A span of whole numbers: ``at_least`` and above, ``below`` and no more. An unknown number lies in none."""
+
+    below: int | None = None
+    at_least: int | None = None
+
+    @model_validator(mode="after")
+    def one_end(self) -> Bounds:
+        if self.below is None and self.at_least is None:
+            raise ValueError("give 'below' or 'at_least'")
+        return self
+
+    def hold(self, have: object) -> bool:
+        if not isinstance(have, int):
+            return False
+        return (self.below is None or have < self.below) and (self.at_least is None or have >= self.at_least)
+
+
+Scalar = str | int
+Condition = Bounds | tuple[Scalar, ...] | Scalar
+
+
 class Row(Record):
     """One row of a limits file; see ``data/limits/README.md``."""
 
-    code: str
-    when: dict[str, Any]
+    code: RuleCode
+    when: dict[str, Condition]
     holds: Literal["always", "until_cleared"] = "always"
-    scope: str | None = None
+    scope: Scope | None = None
     severity: Literal["stop", "caution", "ask"]
     side: Literal["same", "both", "none"]
     terms: tuple[TermRow, ...] = ()
+    everything: Literal["symptom", "condition", "question"] | None = None
     phases: tuple[Phase, ...] = ALL_PHASES
     exact: bool = False
     source: str
 
-    def matches(self, context: Mapping[str, object]) -> bool:
-        """Whether every condition holds. An unknown number satisfies no ``below`` or ``at_least``:
-        rows about unknown facts name them as ``unknown``."""
-        for key, wanted in self.when.items():
-            have = context[key]
-            if isinstance(wanted, dict):
-                if not isinstance(have, int | float):
-                    return False
-                if "below" in wanted and not have < wanted["below"]:
-                    return False
-                if "at_least" in wanted and not have >= wanted["at_least"]:
-                    return False
-            elif isinstance(wanted, list):
-                if have not in wanted:
-                    return False
-            elif have != wanted:
-                return False
-        return True
+    @model_validator(mode="after")
+    def terms_or_everything(self) -> Row:
+        """A row without terms bites in every shape there is: it must say that it means to, and why."""
+        if (self.everything is None) == (not self.terms):
+            raise ValueError("give 'terms', or say with 'everything' why the row is about every shape")
+        if self.everything == "question" and self.severity != "ask":
+            raise ValueError("a question about everything can only ask")
+        if (self.scope is not None) != (self.holds == "until_cleared"):
+            raise ValueError("'scope' goes with 'holds: until_cleared'")
+        return self
+
+    def matches(self, context: object) -> bool:
+        """Whether every condition holds for a topic's context. An unknown number satisfies no ``below`` or
+        ``at_least``: rows about unknown facts name them as ``unknown``."""
+        return all(_holds(wanted, getattr(context, key)) for key, wanted in self.when.items())
+
+
+def _holds(wanted: Condition, have: object) -> bool:
+    if isinstance(wanted, Bounds):
+        return wanted.hold(have)
+    return have in wanted if isinstance(wanted, tuple) else have == wanted
 
 
 class RowFile(Record):
@@ -168,6 +195,53 @@ class RowFile(Record):
     rows: tuple[Row, ...]
 
 
-def rows_of(topic: str) -> RowFile:
-    path: Path = DATA / "limits" / f"{topic}.yaml"
-    return load(path, RowFile)
+def rows_of(topic: str, context: type, facts: type[Record] | None = None) -> RowFile:
+    """A topic's rows, with every word checked: conditions against the topic's ``context`` (a dataclass whose fields
+    have literal types), figures taken from the record against its ``facts``, sources against those listed.
+
+    Raises ``DataError`` naming line and column.
+    """
+    document = read(DATA / "limits" / f"{topic}.yaml")
+    file = checked(document, RowFile)
+    known = get_type_hints(context)
+    for place, row in enumerate(file.rows):
+        for key, wanted in row.when.items():
+            if (reason := _misfit(key, wanted, known)) is not None:
+                raise document.error(("rows", place, "when", key), reason)
+        for at, term in enumerate(row.terms):
+            if isinstance(term.above, FigureFromFact) and not _is_number(term.above.fact, facts):
+                raise document.error(("rows", place, "terms", at, "above", "fact"), "the record has no such number")
+        if row.source not in file.sources:
+            raise document.error(("rows", place, "source"), f"no source is called '{row.source}'")
+    for source in file.sources.keys() - {row.source for row in file.rows}:
+        raise document.error(("sources", source), "no row names this source")
+    return file
+
+
+def _misfit(key: str, wanted: Condition, known: Mapping[str, Any]) -> str | None:
+    """Why a condition can never hold or never be asked: no such key, or a value the context never takes."""
+    if key not in known:
+        return f"there is no such condition; there are: {', '.join(sorted(known))}"
+    words, number = words_of(known[key])
+    if isinstance(wanted, Bounds):
+        return None if number else f"'{key}' is a word, not a number"
+    for value in wanted if isinstance(wanted, tuple) else (wanted,):
+        fits = number if isinstance(value, int) else value in words
+        if not fits:
+            return f"'{key}' is never '{value}'; it is one of: {', '.join(sorted(words))}{', a number' * number}"
+    return None
+
+
+def words_of(hint: Any) -> tuple[set[str], bool]:
+    """The words a literal type allows, and whether it may also be a whole number."""
+    if get_origin(hint) is Literal:
+        return set(get_args(hint)), False
+    if hint is int:
+        return set(), True
+    parts = [words_of(part) for part in get_args(hint)]
+    return set().union(*(words for words, _ in parts)), any(number for _, number in parts)
+
+
+def _is_number(name: str, facts: type[Record] | None) -> bool:
+    field = facts.model_fields.get(name) if facts is not None else None
+    return field is not None and bool({int, float} & {field.annotation, *get_args(field.annotation)})

@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cache, cached_property
-from pathlib import Path
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
-from asketa_core.datafiles import DATA, Record, place_of, read_yaml
-from asketa_core.errors import DataError, InputError
+from asketa_core.datafiles import DATA, Document, Record, read
+from asketa_core.errors import InputError
 from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
+from asketa_core.texts import Cue, Purpose, WatchSign
 from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
@@ -75,10 +75,10 @@ class Variation(Record):
     slots: dict[str, Slot]
     recipe: Recipe
     hold: Hold
-    cues: tuple[str, ...]
+    cues: tuple[Cue, ...]
     own_cues: tuple[Annotated[str, Field(min_length=1, max_length=160)], ...] = ()
     """A practice's own words, said after the cues of the catalogue."""
-    watch: tuple[str, ...]
+    watch: tuple[WatchSign, ...]
     counter: tuple[Counter, ...]
     seen_from: Literal["side", "behind", "above"] = "side"
     """Where a figure shows most of the pose."""
@@ -132,7 +132,7 @@ class Family(Record):
     family: str
     name: Names
     about: str
-    purposes: tuple[str, ...]
+    purposes: tuple[Purpose, ...] = Field(min_length=1)
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
     position: Position
     slots: dict[str, Slot]
@@ -160,8 +160,9 @@ def _strings(raw: Any) -> Iterator[str]:
             yield from _strings(value)
 
 
-def parse_family(raw: Any, file_name: str) -> Family:
-    """Check one family file's content; ``DataError`` names file, variation and field."""
+def parse_family(document: Document) -> Family:
+    """Check one family file's content; ``DataError`` names file, line, variation and field."""
+    raw = document.content
     try:
         family_id = raw["family"]
         shared = raw["slots"]
@@ -177,21 +178,26 @@ def parse_family(raw: Any, file_name: str) -> Family:
             for rung in raw["variations"]
         ]
     except (KeyError, TypeError) as error:
-        raise DataError(file_name, "(top level)", f"missing or malformed: {error}") from error
+        raise document.error((), f"missing or malformed: {error}") from error
     body = {key: value for key, value in raw.items() if key != "defaults"}
     try:
         return Family.model_validate({**body, "variations": rungs})
     except ValidationError as error:
         first = error.errors()[0]
-        where = first["loc"]
-        place = place_of(where)
-        if len(where) > 1 and where[0] == "variations" and isinstance(where[1], int):
-            place = f"variation {rungs[where[1]]['id']}, {place_of(where[2:])}"
-        raise DataError(file_name, place, first["msg"]) from error
+        raise document.error(*_where(raw, rungs, first["loc"], first["msg"])) from error
 
 
-def read_family(path: Path) -> Family:
-    return parse_family(read_yaml(path), path.name)
+def _where(
+    raw: Any, rungs: list[dict[str, Any]], location: tuple[int | str, ...], message: str
+) -> tuple[tuple[int | str, ...], str]:
+    """Where an error stands in the file as it is written, and its message with the variation it is about."""
+    if len(location) < 2 or location[0] != "variations" or not isinstance(location[1], int):
+        return location, message
+    at, within = location[1], location[2:]
+    message = f"{message} (in {rungs[at]['id']})"
+    if len(within) > 1 and within[0] == "slots" and within[1] not in raw["variations"][at].get("slots", {}):
+        return within, message
+    return location, message
 
 
 @dataclass(frozen=True)
@@ -234,11 +240,18 @@ class Library:
 @cache
 def standard_library() -> Library:
     """The library that ships with the product, steps checked."""
-    library = Library({family.family: family for family in map(read_family, sorted(POSES.glob("*.yaml")))})
-    for variation in library.variations():
-        for target in (variation.step_back, variation.step_forward):
-            if target is not None and not library.knows(target):
-                raise DataError(f"{variation.family}.yaml", variation.id, f"steps to unknown '{target}'")
+    documents = {path.stem: read(path) for path in sorted(POSES.glob("*.yaml"))}
+    families = {name: parse_family(document) for name, document in documents.items()}
+    for name, family in families.items():
+        if family.family != name:
+            raise documents[name].error(("family",), f"the file is called {name}")
+    library = Library(families)
+    for name, family in families.items():
+        for place, variation in enumerate(family.variations):
+            for way in ("step_back", "step_forward"):
+                target = getattr(variation, way)
+                if target is not None and not library.knows(target):
+                    raise documents[name].error(("variations", place, way), f"steps to unknown '{target}'")
     return library
 
 

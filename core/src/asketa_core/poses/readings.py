@@ -86,7 +86,9 @@ def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], e
     }
     for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
         if (position, None) in flags:
-            readouts[(minutes, None)] = Column(zero + upper.minutes, nobody)
+            readouts[(minutes, None)] = Column(
+                np.asarray(upper.minutes * flags[(position, None)][None, :], float), every
+            )
     return readouts
 
 

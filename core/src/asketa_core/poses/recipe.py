@@ -13,28 +13,21 @@ from pydantic import Field, model_validator
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record
 from asketa_core.props.kinds import PropKind
+from asketa_core.texts import Choice, GateCode
 from asketa_core.units import Side
 
 Position = Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]
 LYING: tuple[Position, ...] = ("lying", "side_lying")
 """Positions in which nothing presses the spine together."""
 
-Flag = Literal[
-    "standing",
+NamedFlag = Literal[
     "floor",
-    "lying",
-    "supine",
-    "prone",
     "quiet_hold",
-    "crossed_ankle_over_knee",
-    "crossed_knee_over_knee",
-    "forced_knee",
     "resisted_abduction",
     "one_leg",
     "split_stance",
     "lunge",
     "pivot",
-    "kneeling",
     "closed_twist",
     "open_twist",
     "abdominal_curl",
@@ -46,6 +39,18 @@ Flag = Literal[
     "tipped_chair",
     "pressed_knee",
     "knees_apart",
+]
+"""What a file says its pose counts as, because nothing in the geometry shows it."""
+
+ImpliedFlag = Literal[
+    "standing",
+    "lying",
+    "supine",
+    "prone",
+    "kneeling",
+    "forced_knee",
+    "crossed_ankle_over_knee",
+    "crossed_knee_over_knee",
     "arms_overhead",
     "hands_loaded",
     "soft_seat",
@@ -56,9 +61,15 @@ Flag = Literal[
     "not_upright_on_chair",
     "hands_free",
 ]
-"""What a pose counts as: the closed list that limits may speak of. The last seven are worked out by the engine."""
+"""What the engine works out itself: see ``poses/flags.py``."""
+
+Flag = NamedFlag | ImpliedFlag
+"""What a pose counts as: the closed list that limits may speak of."""
 
 LessSupport = Literal["up", "down", "none"]
+
+Crosses = Literal["ankle", "knee"]
+"""What of this leg lies across the other one."""
 
 
 class ShareOfRange(Record):
@@ -101,8 +112,8 @@ class NumberSlot(Record):
 class ChoiceSlot(Record):
     type: Literal["choice"]
     label: str
-    options: tuple[str, ...]
-    plain: str
+    options: tuple[Choice, ...]
+    plain: Choice
     less_support: LessSupport
 
 
@@ -209,6 +220,7 @@ class FreeLeg(Record):
     knee: Value = 0.0
     pointed: bool = False
     """The foot in line with the shin."""
+    crosses: Crosses | None = None
     rests_on: str | None = None
     """What is drawn under the lower leg where it rests on something."""
 
@@ -230,6 +242,7 @@ class ForcedLeg(Record):
     shin: Value
     knee_rests_on: str | None = None
     ankle_rests_on: str | None = None
+    crosses: Crosses | None = None
     ankle_up_cm: float = 0.0
     """How much higher than that the ankle lies, on the other thigh for instance."""
 
@@ -403,16 +416,16 @@ class Work(Record):
 
 
 class Flags(Record):
-    worked: tuple[Flag, ...] = ()
-    other: tuple[Flag, ...] = ()
-    both: tuple[Flag, ...] = ()
-    overall: tuple[Flag, ...] = ()
+    worked: tuple[NamedFlag, ...] = ()
+    other: tuple[NamedFlag, ...] = ()
+    both: tuple[NamedFlag, ...] = ()
+    overall: tuple[NamedFlag, ...] = ()
 
 
 class Gate(Record):
     """A test to pass before the pose is offered: a range of the leg, or something only seen on the spot."""
 
-    code: str
+    code: GateCode
     range: Quantity | None = None
     at_least: float | None = Field(default=None, gt=0)
     legs: Literal["worked", "both"] = "worked"
@@ -441,14 +454,6 @@ class Hands(Record):
     carry: float = Field(default=0.0, ge=0, le=0.6)
     raised_deg: float = Field(default=30.0, ge=0, le=180)
     """How far the arms are raised against the trunk."""
-
-
-def flag_of(rule: LegRule) -> Flag | None:
-    """What a leg placed by a rule always counts as."""
-    if isinstance(rule, ForcedLeg):
-        return "forced_knee"
-    on_knee = isinstance(rule, KneelingLeg | FoldedLeg) or (isinstance(rule, StrideLeg) and rule.rule == "knee_behind")
-    return "kneeling" if on_knee else None
 
 
 class Recipe(Record):
@@ -491,12 +496,7 @@ class Recipe(Record):
         return self
 
     @model_validator(mode="after")
-    def flags_its_legs_bring(self) -> Recipe:
-        """What a leg's rule makes true must be said, or the limits on it would pass this shape by."""
-        own = {*self.flags.both, *self.flags.worked}, {*self.flags.both, *self.flags.other}
-        for who, rule, said in zip(("worked", "other"), (self.worked_rule, self.other_rule), own, strict=True):
-            if (brought := flag_of(rule)) is not None and brought not in said:
-                raise ValueError(f"the {who} leg is '{rule.rule}': name '{brought}' among its flags")
+    def one_leg_is_said(self) -> Recipe:
         if isinstance(self.base, StandBase) and self.base.one_leg and "one_leg" not in self.flags.overall:
             raise ValueError("one leg carries: name 'one_leg' among the flags, overall")
         return self

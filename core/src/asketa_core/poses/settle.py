@@ -16,6 +16,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
 from asketa_core.poses.bases import hands_down, settle_base
+from asketa_core.poses.flags import flags_of, marked
 from asketa_core.poses.legs import (
     Leg,
     half_kneeling,
@@ -30,7 +31,6 @@ from asketa_core.poses.reach import lean_to_hands
 from asketa_core.poses.readings import Upper, read_hip, read_leg, read_trunk, read_upper
 from asketa_core.poses.recipe import (
     LYING,
-    Flags,
     Hands,
     KneelBase,
     PlantedLeg,
@@ -222,16 +222,10 @@ def _worked_out_flags(upper: Upper, n: int) -> dict[FlagKey, Mask]:
     }
 
 
-def _flags(named: Flags, worked: Side | None, setup: SetupBatch, needs_arms: bool) -> dict[FlagKey, Mask]:
-    yes = np.ones(setup.size, dtype=bool)
+def _seat_flags(setup: SetupBatch, needs_arms: bool) -> dict[FlagKey, Mask]:
     flags: dict[FlagKey, Mask] = {("soft_seat", None): setup.soft_seat}
     if needs_arms:
         flags[("seat_without_arms", None)] = ~setup.arms
-    flags.update({(name, None): yes for name in named.overall})
-    flags.update({(name, worked): yes for name in named.worked})
-    flags.update({(name, side): yes for name in named.both for side in SIDES})
-    if worked is not None:
-        flags.update({(name, worked.other): yes for name in named.other})
     return flags
 
 
@@ -284,7 +278,7 @@ def settle_recipe(
         legs,
         upper,
         None,
-        _flags(recipe.flags, side, setup, needs_arms=False),
+        flags_of(recipe, position, side, setup),
         worked=side,
         check_seat_height=isinstance(base, SitBase) and not lying,
         exempt_from_band=False,
@@ -299,7 +293,6 @@ STANDING_QUIETLY = Recipe(
     base=StandBase(rule="stand", knee_deg=0.0),
     both_legs=StandingLeg(rule="standing"),
     works=(Work(quantity="effort"),),
-    flags=Flags(overall=("standing",)),
 )
 
 
@@ -324,7 +317,7 @@ def settle_transfer(
         legs,
         Upper(floor + technique.lean_deg),
         dict(technique.carries),
-        _flags(Flags(), None, setup, technique.needs_arms),
+        _seat_flags(setup, technique.needs_arms),
         worked=None,
         check_seat_height=False,
         exempt_from_band=technique.gentle,
@@ -342,7 +335,9 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
             body, down.other, hip_centre(body, down.other, hip_z), np.zeros(1), np.array([technique.foot_ahead_cm]), one
         ),
     }
-    named = Flags(worked=("kneeling",), overall=("floor",) if technique.chair else ("floor", "without_chair"))
+    flags = marked(["kneeling"], [down], 1) | marked(["floor"], [None], 1)
+    if not technique.chair:
+        flags |= marked(["without_chair"], [None], 1)
     return _assemble(
         body,
         ranges,
@@ -350,7 +345,7 @@ def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges)
         Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
                "kneeling"),
         dict(technique.carries),
-        _flags(named, down, NO_SETUP, needs_arms=False),
+        flags,
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,
@@ -373,7 +368,7 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
         legs,
         Upper(zero),
         None,
-        _flags(Flags(), None, setup, needs_arms=False),
+        _seat_flags(setup, needs_arms=False),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,
@@ -402,7 +397,7 @@ def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: Se
         Upper(zero + (-90.0 if lying else LEGS_LONG_LEAN_DEG), Hands(on="floor_behind", carry=0.2), False,
                variation.position),
         None,
-        _flags(Flags(overall=("supine",) if lying else ()), None, setup, needs_arms=False),
+        marked(["supine"] if lying else [], [None], setup.size) | _seat_flags(setup, needs_arms=False),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,

@@ -11,16 +11,16 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from asketa_core.clientfile import ClientFile, Pregnancy, Response
+from asketa_core.clinical import clinical, days, group
 
-FLARE_KINDS = frozenset({"pinching", "sharp", "tingling", "numb"})
-FLARE_PLACES = frozenset({"knee", "groin"})
-FLARE_SIGNS = frozenset({"clunk", "gave_way"})
-FLARE_ABOVE = 5
-FLARE_RISE = 3
-WATCH_RISE = 2
-WATCH_BAND = 2
-MORNING_PATIENCE_DAYS = 2
-"""The next morning may be answered until noon this many days after the session."""
+FLARE_KINDS = group("response.flare_kinds")
+FLARE_PLACES = group("response.flare_places")
+FLARE_SIGNS = group("response.flare_signs")
+FLARE_ABOVE = clinical("response.flare_above", "of_10")
+FLARE_RISE = clinical("response.flare_rise", "of_10")
+WATCH_RISE = clinical("response.watch_rise", "of_10")
+WATCH_BAND = clinical("response.watch_band", "of_10")
+MORNING_PATIENCE_DAYS = days("response.morning_patience")
 
 
 class Tolerance(StrEnum):

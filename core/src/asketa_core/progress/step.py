@@ -14,6 +14,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Response, SlotValue
+from asketa_core.clinical import clinical, days
 from asketa_core.limits import bones
 from asketa_core.poses.library import Library, Variation
 from asketa_core.progress.responses import Judged, Tolerance, is_expecting
@@ -23,12 +24,12 @@ from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.stacks import stack_words
 
 SAME_HEIGHT_CM = 1.0
-CALM_NEEDED = 2
-CALM_NEEDED_AFTER_OPERATION = 3
-REVIEW_AFTER_WATCHES = 3
-FLARES_TO_LEAVE_OUT = 2
-FLARE_WINDOW_SESSIONS = 4
-QUIET_BEFORE_TIGHTENING = dt.timedelta(weeks=2)
+CALM_NEEDED = round(clinical("step.calm_needed", "sessions"))
+CALM_NEEDED_AFTER_OPERATION = round(clinical("step.calm_after_operation", "sessions"))
+REVIEW_AFTER_WATCHES = clinical("step.watches_to_review", "sessions")
+FLARES_TO_LEAVE_OUT = clinical("step.flares_to_leave_out", "sessions")
+FLARE_WINDOW_SESSIONS = round(clinical("step.flare_window", "sessions"))
+QUIET_BEFORE_TIGHTENING = dt.timedelta(days=days("step.quiet_before_tightening"))
 
 ScreenOf = Callable[[Variation, Mapping[str, SlotValue] | None], Screened | NoGrid]
 """Screens a variation for this side today, with the set-up last used."""

@@ -5,10 +5,9 @@ from __future__ import annotations
 from functools import cache
 from typing import Literal
 
-from pydantic import Field, TypeAdapter, ValidationError, model_validator
+from pydantic import Field, model_validator
 
-from asketa_core.datafiles import DATA, Record, load, place_of, read_yaml
-from asketa_core.errors import DataError
+from asketa_core.datafiles import DATA, Record, load
 
 PropKind = Literal["block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"]
 
@@ -49,12 +48,7 @@ class Kind(Record):
 @cache
 def kinds() -> dict[str, Kind]:
     """Every kind of ``data/props/kinds.yaml``."""
-    path = DATA / "props" / "kinds.yaml"
-    try:
-        return TypeAdapter(dict[str, Kind]).validate_python(read_yaml(path))
-    except ValidationError as error:
-        first = error.errors()[0]
-        raise DataError(path.name, place_of(first["loc"]), first["msg"]) from error
+    return load(DATA / "props" / "kinds.yaml", dict[str, Kind])
 
 
 class Prop(Record):

@@ -2,19 +2,10 @@
 
 from __future__ import annotations
 
-from functools import cache
 from typing import Any
 
-from asketa_core.datafiles import DATA, read_yaml
 from asketa_core.errors import DataError
-
-
-@cache
-def texts() -> dict[str, Any]:
-    raw = read_yaml(DATA / "texts" / "en.yaml")
-    if not isinstance(raw, dict):
-        raise DataError("en.yaml", "(top level)", "this must be a mapping of sections")
-    return raw
+from asketa_core.texts import texts
 
 
 def lookup(section: str, code: str, *parts: str) -> Any:

@@ -10,7 +10,8 @@ from asketa_core.poses.library import Variation
 from asketa_core.poses.recipe import Recipe, StackSlot
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Layer, Stack
-from asketa_core.words.catalogue import lookup, say, texts
+from asketa_core.texts import texts
+from asketa_core.words.catalogue import lookup, say
 
 _PLACE_WORDS = ("Under", "Between", "Behind")
 

@@ -1,0 +1,44 @@
+"""Every data file of the core, read and checked at once: for the start of an application, and for the command line."""
+
+from __future__ import annotations
+
+from asketa_core.clinical import clinical_file
+from asketa_core.closers import typical_situations
+from asketa_core.datafiles import read
+from asketa_core.errors import DataError
+from asketa_core.figure.palette import palettes
+from asketa_core.limits.catalogue import all_rows
+from asketa_core.poses.library import Variation, standard_library
+from asketa_core.poses.transfers import transfers
+from asketa_core.props.kinds import generic_room, kinds
+from asketa_core.texts import FILE, texts
+
+
+def check_data() -> None:
+    """Raises ``DataError`` for the first word, figure or file that is wrong, naming file, line and column."""
+    clinical_file()
+    kinds()
+    generic_room()
+    palettes()
+    transfers()
+    rungs = list(standard_library().variations())
+    typical_situations()
+    used = {
+        "limits": {row.code for _, row in all_rows()} | {"shape.shin_level"} | _gate_codes(rungs),
+        "cues": {cue for rung in rungs for cue in rung.cues},
+        "purposes": {purpose for family in standard_library().families.values() for purpose in family.purposes},
+    }
+    document = read(FILE)
+    for section, codes in used.items():
+        for code in texts()[section]:
+            if code not in codes:
+                raise document.error((section, code), "nothing uses these words")
+        for code in sorted(codes - set(texts()[section])):
+            raise DataError(FILE.name, f"{section}.{code}", "there are no words for this code")
+
+
+def _gate_codes(rungs: list[Variation]) -> set[str]:
+    gates = {gate for rung in rungs for gate in rung.gates}
+    return {f"gate.{gate.code}" for gate in gates} | {
+        f"gate.{gate.code}_unmeasured" for gate in gates if gate.range is not None
+    }

@@ -1,0 +1,83 @@
+"""Clinical figures that code works with: thresholds, spans and counts, from ``data/clinical.yaml``.
+
+Every figure has a unit, what it decides, a source, and whether a practice has reviewed it. Figures of single rules stand
+with their rules in ``data/limits``.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from functools import cache
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from asketa_core.datafiles import DATA, Record, load
+from asketa_core.errors import DataError
+
+Unit = Literal["days", "weeks", "sessions", "deg", "cm", "seconds", "of_10", "share", "t_score", "count"]
+
+
+class Review(Record):
+    """Who looked at a figure and when."""
+
+    who: str = Field(min_length=1)
+    on: dt.date
+
+
+class Figure(Record):
+    value: float
+    unit: Unit
+    about: str = Field(min_length=10)
+    source: str
+    reviewed: Literal["not yet"] | Review
+
+
+class Group(Record):
+    """Words that count alike: answers that stop, signs of a flare."""
+
+    of: tuple[str, ...] = Field(min_length=1)
+    about: str = Field(min_length=10)
+    source: str
+    reviewed: Literal["not yet"] | Review
+
+
+class ClinicalFile(Record):
+    sources: dict[str, str]
+    figures: dict[str, Figure]
+    groups: dict[str, Group]
+
+    @model_validator(mode="after")
+    def sources_are_listed(self) -> ClinicalFile:
+        named = {figure.source for figure in self.figures.values()} | {each.source for each in self.groups.values()}
+        if named != set(self.sources):
+            raise ValueError(f"sources named and sources listed differ: {', '.join(sorted(named ^ set(self.sources)))}")
+        return self
+
+
+@cache
+def clinical_file() -> ClinicalFile:
+    return load(DATA / "clinical.yaml", ClinicalFile)
+
+
+def clinical(code: str, unit: Unit) -> float:
+    """One figure; the unit is said again where it is used, so that no day is taken for a week."""
+    figure = clinical_file().figures.get(code)
+    if figure is None or figure.unit != unit:
+        raise DataError("clinical.yaml", f"figures.{code}", f"there is no such figure in {unit}")
+    return figure.value
+
+
+def days(code: str) -> int:
+    """A span in whole days, from a figure in days or weeks."""
+    figure = clinical_file().figures.get(code)
+    if figure is None or figure.unit not in ("days", "weeks"):
+        raise DataError("clinical.yaml", f"figures.{code}", "there is no such span of days or weeks")
+    return round(figure.value * (7 if figure.unit == "weeks" else 1))
+
+
+def group(code: str) -> frozenset[str]:
+    found = clinical_file().groups.get(code)
+    if found is None:
+        raise DataError("clinical.yaml", f"groups.{code}", "there is no such group")
+    return frozenset(found.of)
