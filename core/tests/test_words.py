@@ -2,21 +2,38 @@
 
 from __future__ import annotations
 
+import re
 from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core import DataError, cue_words, hold_words, recipe_lines, say, slot_words, sources
+from asketa_core import (
+    DataError,
+    NoGrid,
+    Side,
+    Situation,
+    cue_words,
+    detail_at,
+    dose_words,
+    doses,
+    hold_words,
+    recipe_lines,
+    say,
+    slot_words,
+    sources,
+)
 from asketa_core.clientfile import HipReplacementFacts, KneeFacts
 from asketa_core.limits.catalogue import all_rows
 from asketa_core.poses.library import Hold
-from asketa_core.poses.posture import Readout, Trouble
+from asketa_core.poses.posture import Readout, Trouble, unit_of
 from asketa_core.poses.recipe import ChoiceSlot
 from asketa_core.poses.transfers import transfers
-from asketa_core.words.catalogue import lookup, texts
-from asketa_core.words.numbers import against
-from tests.library import variations
+from asketa_core.texts import texts
+from asketa_core.words.catalogue import lookup
+from asketa_core.words.numbers import against, plain
+from tests.library import variation, variations
+from tests.strategies import ROOM, TODAY, client, hip, pregnancy
 
 
 class EveryCode(TestCase):
@@ -67,6 +84,62 @@ class EveryCode(TestCase):
         for code, words in texts()["limits"].items():
             for word in forbidden:
                 self.assertNotIn(word, words["client"].lower(), code)
+
+
+class ToldOnce(TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.at = Situation.of(client([pregnancy(22)], stature=165), TODAY, ROOM)
+
+    def sentences(self, rung: str, side: Side) -> list[str]:
+        found = self.at.screen(variation(rung), side)
+        assert not isinstance(found, NoGrid)
+        return detail_at(self.at, found, found.shown).reasons
+
+    def test_what_binds_left_and_right_alike_is_one_line_with_both_figures(self) -> None:
+        lines = self.sentences("cross_legged.floor", Side.LEFT)
+        self.assertTrue(any(line.startswith("Left and right: share of hip range used") for line in lines), lines)
+        stems = [re.sub(r"^(Left and right|Left|Right): |[−\d]+", "", line) for line in lines]
+        self.assertEqual(len(stems), len(set(stems)), lines)
+
+    def test_what_binds_one_side_names_it(self) -> None:
+        at = Situation.of(client([hip(side="right")]), TODAY, ROOM)
+        found = at.screen(variation("squat.free"), Side.LEFT)
+        assert not isinstance(found, NoGrid)
+        sides = {line.split(":")[0] for line in detail_at(at, found, found.shown).closing}
+        self.assertIn("Right", sides)
+        self.assertNotIn("Left and right", sides)
+
+    def test_left_is_a_side_and_never_what_remains(self) -> None:
+        for section in ("readouts", "limits", "troubles"):
+            for code, words in texts()[section].items():
+                text = " ".join(str(w) for w in words.values()) if isinstance(words, dict) else str(words)
+                self.assertNotRegex(text, r"\bleft\b", f"{section}.{code}")
+
+
+class Doses(TestCase):
+    def test_each_style_counts_in_its_own_unit(self) -> None:
+        def hold(style: str, sets: int = 1) -> Hold:
+            return Hold.model_validate({"style": style, "from": 4, "to": 10, "step": 3, "sets": sets})
+
+        self.assertEqual(dose_words(hold("seconds"), 40), "40 s")
+        self.assertEqual(dose_words(hold("breaths"), 30), "5 breaths")
+        self.assertEqual(dose_words(hold("minutes"), 120), "2 min")
+        self.assertEqual(dose_words(hold("reps", sets=3), 50), "3 × 10")
+        self.assertEqual(dose_words(hold("reps"), 50), "10 repetitions")
+        self.assertEqual(dose_words(hold("breaths"), 31), "31 s")
+
+    def test_doses_run_to_the_usual_top_in_the_rungs_own_steps(self) -> None:
+        for rung in variations():
+            offered = doses(rung.hold)
+            self.assertEqual((offered[0], offered[-1]), (rung.hold.start_s, rung.hold.to_s), rung.id)
+            self.assertEqual(offered, sorted(set(offered)))
+        self.assertEqual(doses(Hold.model_validate({"style": "breaths", "from": 4, "to": 8, "step": 2})), [24, 36, 48])
+
+    def test_shares_say_what_they_are_shares_of(self) -> None:
+        self.assertEqual(plain(0.4, unit_of(Readout.KNEECAP_SHARE)), "40 % of the leg's load")
+        self.assertEqual(plain(0.4, unit_of(Readout.HANDS_SHARE)), "40 % of what is above")
+        self.assertEqual(plain(0.4, unit_of(Readout.KNEE_LOAD_SHARE)), "40 % of body weight")
 
 
 class Numbers(TestCase):

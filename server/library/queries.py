@@ -177,7 +177,7 @@ def _reasons(answer: LaneAnswer) -> list[str]:
     """Why a rung is closed; else what to mind in it."""
     if answer.best is None:
         return [answer.no_stack or ""]
-    return answer.best.closing or [finding.sentence for finding in answer.best.findings]
+    return answer.best.reasons
 
 
 def _family(sitter: Sitter, family_id: str) -> Family:

@@ -65,16 +65,13 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
         own = [r for r in today.file.responses if r.side is side and r.variation == rung.id]
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
-        findings = detail.findings if detail else []
-        closing = detail.closing if detail else []
-        reasons = closing or [f.sentence for f in findings]
-        if answer.no_stack is not None:
-            reasons = [answer.no_stack]
+        closed = detail is None or bool(detail.closing)
+        reasons = [answer.no_stack or ""] if detail is None else detail.reasons
         rungs.append(
             RungLane(
                 variation=rung.id,
                 verdict=answer.verdict,
-                cautions=sum(f.severity == "caution" for f in findings) if not closing else 0,
+                cautions=0 if closed or detail is None else sum(f.severity == "caution" for f in detail.findings),
                 figure=drawn or None,
                 line=detail.line if detail else "",
                 reasons=reasons,

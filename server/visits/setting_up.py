@@ -34,6 +34,7 @@ from asketa_core import (
     rulers_of,
     say,
     stack_words,
+    told_once,
 )
 from engine.answers import Today
 from visits.schemas import (
@@ -107,11 +108,7 @@ def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut
     if rung is None:
         return None
     answer, _ = today.lane(rung, side)
-    reasons = (
-        [f.sentence for f in answer.best.findings if f.severity != "caution"]
-        if answer.best
-        else [answer.no_stack or ""]
-    )
+    reasons = answer.best.closing if answer.best else [answer.no_stack or ""]
     return NeighbourOut(
         variation=rung.id, short=rung.short, verdict=answer.verdict, reason=reasons[0] if reasons else ""
     )
@@ -231,7 +228,7 @@ def detail_of(
         purpose_percent=detail.purpose_percent,
         technique_words=detail.technique_words,
         stopped_by=detail.stopped_by,
-        findings=[finding_out(finding) for finding in detail.findings],
+        findings=[finding_out(finding) for finding in told_once(detail.findings)],
         troubles=detail.troubles,
         rulers={side: [asdict(ruler) for ruler in rulers] for side, rulers in detail.rulers.items()},
         figure=figure(screened, today.situation.body, today.room, detail.index, seen, foot=foot),

@@ -58,10 +58,12 @@ from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.search import Screened, Trade, Verdict
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import catalogue_words, say
-from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines
+from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines, told_once
 from asketa_core.words.recipe import (
     Line,
     cue_words,
+    dose_words,
+    doses,
     hold_words,
     less_support_words,
     prop_words,
@@ -120,6 +122,8 @@ __all__ = [
     "cue_words",
     "describe",
     "detail_at",
+    "dose_words",
+    "doses",
     "entry_words",
     "figure",
     "file_of",
@@ -158,6 +162,7 @@ __all__ = [
     "stack_words",
     "standard_library",
     "step_back_from",
+    "told_once",
     "turning_out_from_tape",
     "typical_range",
     "usual_closers",

@@ -24,6 +24,7 @@ from asketa_core.figure.palette import palettes
 from asketa_core.ownvariation import own_schema
 from asketa_core.poses.library import family_schema
 from asketa_core.props.kinds import Room
+from asketa_core.words.catalogue import catalogue_words
 
 BAD_INPUT = 2
 
@@ -73,9 +74,14 @@ def _palettes() -> dict[str, Any]:
     return {light: dict(colours) for light, colours in palettes().items()}
 
 
+def _purposes() -> dict[str, Any]:
+    return catalogue_words("purposes")
+
+
 WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {
     "library": run_library,
     "palettes": _palettes,
+    "purposes": _purposes,
     "schema": schemas,
 }
 

@@ -268,12 +268,16 @@ class SlotValue(Record):
 
 
 Place = Literal["wanted", "hip", "groin", "knee", "back", "other"]
-Sensation = Literal["stretch", "warm", "pressure", "sharp", "pinching", "tingling", "numb", "none"]
+Sensation = Literal["calm", "stretch", "warm", "pressure", "sharp", "pinching", "tingling", "numb", "none"]
 Sign = Literal["breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "pelvis_tilts", "clunk", "gave_way"]
 
 
 class Response(Record):
-    """What happened on one side in one hold."""
+    """What happened on one side in one hold. What nobody said is ``None``, and never taken as fine: ``signs`` empty
+    means that somebody looked, that the breath was steady and that nothing was seen.
+
+    ``dose_s`` was planned, ``held_s`` really held, where a clock ran.
+    """
 
     id: str
     date: dt.date
@@ -281,12 +285,13 @@ class Response(Record):
     side: Side
     setup: dict[str, SlotValue]
     dose_s: int = Field(gt=0, le=1200)
-    before: int = Field(ge=0, le=10)
+    held_s: int | None = Field(default=None, ge=0, le=7200)
+    before: int | None = Field(default=None, ge=0, le=10)
     during: int = Field(ge=0, le=10)
-    after: int = Field(ge=0, le=10)
-    kind: Sensation = "none"
-    place: Place = "wanted"
-    signs: tuple[Sign, ...] = ()
+    after: int | None = Field(default=None, ge=0, le=10)
+    kind: Sensation | None = None
+    place: Place | None = None
+    signs: tuple[Sign, ...] | None = Field(default=None, max_length=20)
     settled_next_morning: TriState = "unknown"
     note: str = Field(default="", max_length=2000)
 

@@ -84,8 +84,7 @@ def _tried(variation: Variation, situation: Situation) -> tuple[Verdict, str]:
     if isinstance(screened, NoGrid):
         return Verdict.LEAVE_OUT, no_stack_words(screened)
     detail = detail_at(situation, screened, screened.shown)
-    minded = detail.closing or [finding.sentence for finding in detail.findings]
-    return screened.verdict, minded[0] if minded else ""
+    return screened.verdict, next(iter(detail.reasons), "")
 
 
 @cache

@@ -29,7 +29,7 @@ from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
-from asketa_core.words.findings import Finding, entry_label, findings_at, troubles_at
+from asketa_core.words.findings import Finding, entry_label, findings_at, told_once, troubles_at
 from asketa_core.words.stacks import fetch_list, hand_supports, in_sentence, says_where, stack_words
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
@@ -171,6 +171,8 @@ class Ruler:
     margin: float | None
     own_range: float | None
     typical: bool
+    opposite: str | None = None
+    """What a value below zero is called: hollowing for a back that does not round."""
 
 
 def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
@@ -208,6 +210,7 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 margin=None if boundary is None else boundary - high,
                 own_range=None if own is None else own.value_deg,
                 typical=usual is not None or (own is not None and not own.measured),
+                opposite=lookup("readouts", readout.value).get("opposite"),
             )
         )
     return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)
@@ -258,8 +261,14 @@ class SetupDetail:
 
     @property
     def closing(self) -> list[str]:
-        """What keeps this set-up from being offered: stops, open questions, and what this body cannot meet."""
-        return [finding.sentence for finding in self.findings if finding.severity != "caution"] + self.troubles
+        """What keeps this set-up from being offered: stops, open questions, and what this body cannot meet, each once."""
+        closing = [finding for finding in self.findings if finding.severity != "caution"]
+        return list(dict.fromkeys([*(finding.sentence for finding in told_once(closing)), *self.troubles]))
+
+    @property
+    def reasons(self) -> list[str]:
+        """What closes this set-up, else what to mind in it."""
+        return self.closing or [finding.sentence for finding in told_once(self.findings)]
 
 
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:
@@ -410,7 +419,7 @@ def _as_json(answer: LaneAnswer) -> dict[str, Any]:
         },
         "margins": {side: [asdict(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
         "cautions": [f for f in findings if f["severity"] == "caution"],
-        "reasons": [f["sentence"] for f in findings if f["severity"] != "caution"] + best.troubles,
+        "reasons": best.closing,
     }
 
 

@@ -16,7 +16,8 @@ LATER = dt.datetime.combine(TODAY + dt.timedelta(days=5), dt.time(9), tzinfo=dt.
 def response(**changes: Any) -> Response:
     known: dict[str, Any] = {
         "id": "r", "date": TODAY, "variation": "figure_four.block_end", "side": "left", "setup": {}, "dose_s": 40,
-        "before": 0, "during": 1, "after": 0, "kind": "stretch", "settled_next_morning": "yes",
+        "before": 0, "during": 1, "after": 0, "kind": "stretch", "place": "wanted", "signs": [],
+        "settled_next_morning": "yes",
     }  # fmt: skip
     return parse(Response, {**known, **changes})
 
@@ -77,3 +78,24 @@ class Mornings(TestCase):
     def test_a_flare_does_not_wait_for_the_morning(self) -> None:
         soon = dt.datetime.combine(TODAY, dt.time(18), tzinfo=dt.UTC)
         self.assertIs(meaning(now=soon, kind="sharp", settled_next_morning="unknown"), Tolerance.FLARE)
+
+
+class NotSaid(TestCase):
+    def test_what_nobody_said_is_never_calm_and_no_watch_by_itself(self) -> None:
+        for unsaid in ("kind", "place", "signs"):
+            judged = judge_response(response(**{unsaid: None}), 2, LATER)
+            self.assertIs(judged.tolerance, Tolerance.PENDING, unsaid)
+            self.assertEqual(judged.why, "not_said")
+
+    def test_what_was_said_still_counts(self) -> None:
+        self.assertIs(meaning(kind="sharp", place=None, signs=None), Tolerance.FLARE)
+        self.assertIs(meaning(kind=None, place=None, signs=None, during=6), Tolerance.FLARE)
+        self.assertIs(meaning(kind=None, signs=["breath_held"], place=None), Tolerance.WATCH)
+
+    def test_looked_and_nothing_seen_is_said(self) -> None:
+        self.assertIs(meaning(kind="calm", place="wanted", signs=[]), Tolerance.CALM)
+
+    def test_an_arrival_nobody_asked_for_counts_as_none_so_the_rise_is_the_whole(self) -> None:
+        self.assertIs(meaning(before=None, during=2), Tolerance.WATCH)
+        self.assertIs(meaning(before=None, during=3, allowed=5), Tolerance.FLARE)
+        self.assertIs(meaning(before=1, during=2, after=None), Tolerance.CALM)

@@ -168,3 +168,18 @@ class SameStep(TestCase):
 
         self.assertTrue(same_step(step(49), step(50)))
         self.assertFalse(same_step(step(49), step(50.1)))
+
+
+class Unsaid(TestCase):
+    def test_a_hold_nobody_described_waits_and_says_why(self) -> None:
+        decision = Ladder().decide(CALM, {"kind": None})
+        self.assertIs(decision.action, Action.STAY)
+        self.assertEqual(decision.code, "stay_unsaid")
+
+    def test_it_neither_counts_nor_breaks_a_run(self) -> None:
+        self.assertEqual(Ladder().decide(CALM, {"place": None}, CALM).code, Ladder().decide(CALM, CALM).code)
+
+    def test_a_dose_is_offered_in_the_rungs_own_unit(self) -> None:
+        for rung, offered in (("breath.sitting", "Offer 8 breaths."), ("back_lift.sitting", "Offer 2 × 6.")):
+            session = {"variation": rung, "dose_s": variation(rung).hold.start_s}
+            self.assertIn(offered, Ladder().decide(session, session).reason)

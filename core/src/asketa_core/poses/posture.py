@@ -58,11 +58,26 @@ class Readout(StrEnum):
     KNEE_GAP_CM = "knee_gap_cm"
 
 
-LEAST_ERROR: Mapping[str, float] = {"cm": 1.0, "deg": 5.0, "percent": 5.0, "share": 0.02, "ratio": 0.1, "minutes": 0.01}
+LEAST_ERROR: Mapping[str, float] = {
+    "cm": 1.0,
+    "deg": 5.0,
+    "percent": 5.0,
+    "share": 0.02,
+    "leg_share": 0.02,
+    "upper_share": 0.02,
+    "ratio": 0.1,
+    "minutes": 0.01,
+}
 """No read-out is trusted more closely than this."""
 
 
+_OWN_UNITS: Mapping[Readout, str] = {Readout.KNEECAP_SHARE: "leg_share", Readout.HANDS_SHARE: "upper_share"}
+"""Shares of something else than body weight: of a kneeling leg's load, of what is above the hands."""
+
+
 def unit_of(readout: Readout) -> str:
+    if readout in _OWN_UNITS:
+        return _OWN_UNITS[readout]
     for suffix, unit in (
         ("_cm", "cm"),
         ("_percent", "percent"),

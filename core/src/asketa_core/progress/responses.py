@@ -67,11 +67,13 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
     """Classify one response. ``allowed`` is the discomfort this client may have (0–5), ``now`` local time;
     ``expecting`` allows none, whatever is set, and leaves the flare at more than five or its kind.
 
-    Flare is tested first; an unanswered morning is pending until noon two days later and counts as
+    Flare is tested first. What was not said (kind, place, signs) is never calm and is not watch by itself: it counts as
+    neither. An unanswered morning is pending until noon two days later and counts as
     watch from then on.
     """
-    discomfort = max(response.during, response.after)
-    rise = discomfort - response.before
+    discomfort = max(response.during, response.after or 0)
+    # An arrival figure nobody asked for counts as none: the rise is then the whole of it.
+    rise = discomfort - (response.before or 0)
 
     def flare(why: str, detail: str | int | None = None) -> Judged:
         return Judged(response, Tolerance.FLARE, why, detail)
@@ -80,7 +82,7 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
         return flare("kind", response.kind)
     if response.place in FLARE_PLACES and discomfort > 0:
         return flare("place", response.place)
-    for sign in response.signs:
+    for sign in response.signs or ():
         if sign in FLARE_SIGNS:
             return flare("sign", sign)
     if expecting:
@@ -95,7 +97,7 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
     def watch(why: str, detail: str | int | None = None) -> Judged:
         return Judged(response, Tolerance.WATCH, why, detail)
 
-    if allowed == 0 and response.before > 0 and rise == 0:
+    if allowed == 0 and response.before and rise == 0:
         return watch("unchanged")
     if discomfort > allowed:
         return watch("high", discomfort)
@@ -103,8 +105,10 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
         return watch("rise", rise)
     if response.signs:
         return watch("sign", response.signs[0])
-    if response.place != "wanted" and discomfort > 0:
+    if response.place not in (None, "wanted") and discomfort > 0:
         return watch("place", response.place)
+    if None in (response.kind, response.place, response.signs):
+        return Judged(response, Tolerance.PENDING, "not_said")
     if response.settled_next_morning == "unknown":
         patience = dt.timedelta(days=MORNING_PATIENCE_DAYS, hours=12)
         until = dt.datetime.combine(response.date, dt.time(), tzinfo=now.tzinfo) + patience

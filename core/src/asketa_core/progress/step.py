@@ -21,6 +21,7 @@ from asketa_core.progress.responses import Judged, Tolerance, is_expecting
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened
 from asketa_core.words.catalogue import lookup, say
+from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import stack_words
 
 SAME_HEIGHT_CM = 1.0
@@ -142,7 +143,8 @@ def next_step(
     if last.tolerance is Tolerance.FLARE:
         return _after_flare(judged, answered, here, library, screen_of)
     if last.tolerance is Tolerance.PENDING:
-        return _decision(Action.STAY, "stay_pending", here, here, judged)
+        code = "stay_unsaid" if last.why == "not_said" else "stay_pending"
+        return _decision(Action.STAY, code, here, here, judged)
     if last.tolerance is Tolerance.WATCH:
         run = _run(answered, lambda j: j.tolerance is Tolerance.WATCH)
         if run >= REVIEW_AFTER_WATCHES:
@@ -209,7 +211,9 @@ def _offer(
     if screened.allowed(row) and here.dose_s < rung.hold.to_s:
         seconds = min(here.dose_s + rung.hold.step_s, rung.hold.to_s)
         longer = Step(here.variation, here.setup, seconds)
-        return _decision(Action.OFFER, "offer_seconds", longer, here, judged, count=calm, seconds=seconds)
+        return _decision(
+            Action.OFFER, "offer_seconds", longer, here, judged, count=calm, dose=dose_words(rung.hold, seconds)
+        )
     if keep_range:
         return _decision(Action.STAY, "keeps_range", here, here, judged, count=calm)
     less = _less_support(screened, row)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from asketa_core.clientfile import AnyEntry
 from asketa_core.limits.catalogue import describe, sources
 from asketa_core.limits.judge import Judgement
 from asketa_core.limits.model import Limit, Severity, Term
-from asketa_core.poses.posture import Posture, unit_of
+from asketa_core.poses.posture import Posture, Trouble, unit_of
 from asketa_core.setup.search import Screened, Stage
 from asketa_core.units import Side
 from asketa_core.words import numbers
@@ -41,6 +41,48 @@ class Finding:
     sentence: str
     client_sentence: str
     source: str
+
+    @property
+    def shown(self) -> str:
+        """The value as the sentence writes it; empty for flags and open questions."""
+        if self.value is None or self.limit is None or self.unit is None or self.margin is None:
+            return ""
+        above = abs(self.margin - (self.limit - self.value)) < SAME
+        return numbers.against(self.value, self.limit, self.unit, above, beyond=not self.within_error)
+
+    @property
+    def said(self) -> tuple[str, str]:
+        """The sentence around its value, without its side."""
+        plain = self.sentence.removeprefix(f"{sentence_case(self.side)}: ") if self.side is not None else self.sentence
+        before, _, after = plain.partition(self.shown) if self.shown else (plain, "", "")
+        return before, after
+
+
+SAME = 1e-9
+
+
+def told_once(findings: Iterable[Finding]) -> list[Finding]:
+    """Findings for reading: what binds left and right alike is one line that names both sides."""
+    told: list[Finding] = []
+    for finding in findings:
+        alike = next((k for k, other in enumerate(told) if _mirrored(finding, other)), None)
+        if alike is None:
+            told.append(finding)
+            continue
+        before, after = finding.said
+        pair = sorted((told[alike], finding), key=lambda each: each.side or "")
+        values = " and ".join(dict.fromkeys(each.shown for each in pair if each.shown))
+        told[alike] = replace(pair[0], side=None, sentence=f"{say('sides', 'each')}: {before}{values}{after}")
+    return list({finding.sentence: finding for finding in told}.values())
+
+
+def _mirrored(one: Finding, other: Finding) -> bool:
+    return (
+        one.side is not None
+        and other.side is not None
+        and one.side != other.side
+        and (one.severity, one.phase, one.codes, one.said) == (other.severity, other.phase, other.codes, other.said)
+    )
 
 
 def entry_label(limit: Limit) -> str:
@@ -139,7 +181,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         margin = edge - value if term.above is not None else value - edge
         shown = numbers.against(value, edge, unit, term.above is not None, beyond=not within)
         name = lookup("readouts", readout, "name")
-        who = f"{limit.side.value} {name}" if limit.side is not None else name
+        who = f"{limit.side.value}: {name}" if limit.side is not None else name
         of = "" if shown.startswith("just") else f" (limit {numbers.exact(edge, unit)})"
         what = f"{sentence_case(who)} {shown}{of} {say('phases', stage.phase)}"
         if within:
@@ -192,13 +234,19 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
 
 
 def troubles_at(screened: Screened, index: int) -> list[str]:
-    """What this body cannot meet at one set-up, in words."""
+    """What this body cannot meet at one set-up, in words; each thing once, by its largest amount."""
+    most: dict[tuple[Trouble, Side | None], tuple[Side, float]] = {}
+    for trouble, side, amount in screened.troubles_at(index):
+        # The back is one, whichever leg asks it of it.
+        key = (trouble, side if "{side}" in str(lookup("troubles", trouble.value)) else None)
+        if key not in most or amount > most[key][1]:
+            most[key] = (side, amount)
     return [
         say("troubles", "no_range", side=side.value, range=lookup("recipe", "range", quantity.value))
         for quantity, side in screened.no_range
     ] + [
         say("troubles", trouble.value, side=side.value, amount=f"{max(amount, 1):.0f}")
-        for trouble, side, amount in dict.fromkeys(screened.troubles_at(index))
+        for (trouble, _), (side, amount) in most.items()
     ]
 
 

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 ANGLE_STEP = 5.0
+SHARES = {"share": " % of body weight", "leg_share": " % of the leg's load", "upper_share": " % of what is above"}
+"""Shares by what they are shares of."""
 
 
 def rounded(value: float, unit: str) -> float:
     if unit == "deg":
         return ANGLE_STEP * round(value / ANGLE_STEP)
-    if unit == "share":
+    if unit in SHARES:
         return round(100 * value)
     return round(value, 1) if unit in ("ratio", "minutes") else round(value)
 
@@ -21,9 +23,7 @@ def _written(number: float, unit: str) -> str:
 
 
 def unit_sign(unit: str) -> str:
-    return {"deg": "°", "cm": " cm", "percent": " %", "share": " % of body weight", "ratio": " ×", "minutes": " min"}[
-        unit
-    ]
+    return {"deg": "°", "cm": " cm", "percent": " %", "ratio": " ×", "minutes": " min", **SHARES}[unit]
 
 
 def plain(value: float, unit: str) -> str:
@@ -33,8 +33,8 @@ def plain(value: float, unit: str) -> str:
 
 
 def exact(value: float, unit: str) -> str:
-    """A boundary as it was set, without rounding to 5°."""
-    shown = round(100 * value, 1) if unit == "share" else round(value, 1)
+    """A boundary as it was set, to the whole degree: half degrees come from shares of a range."""
+    shown = round(100 * value, 1) if unit in SHARES else round(value, 0 if unit == "deg" else 1)
     return _written(shown, unit)
 
 
@@ -45,7 +45,7 @@ def against(value: float, boundary: float, unit: str, above_is_beyond: bool, bey
     under' the boundary instead.
     """
     number = rounded(value, unit)
-    edge = 100 * boundary if unit == "share" else boundary
+    edge = 100 * boundary if unit in SHARES else boundary
     looks_beyond = number > edge if above_is_beyond else number < edge
     if looks_beyond != beyond:
         over = beyond == above_is_beyond

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from asketa_core.poses.library import Hold, Variation
+from asketa_core.poses.library import SECONDS_PER, Hold, Variation
 from asketa_core.poses.recipe import (
     Base,
     ChoiceSlot,
@@ -46,6 +46,22 @@ def hold_words(hold: Hold) -> str:
     span = f"{hold.start}" if hold.start == hold.to else f"{hold.start}–{hold.to}"
     words = say("recipe", "hold", hold.style, span=span)
     return words if hold.sets == 1 else say("recipe", "hold", "sets", sets=hold.sets, words=words)
+
+
+def dose_words(hold: Hold, seconds: int) -> str:
+    """A dose in the unit its rung counts in: '40 s', '5 breaths', '2 min', '3 × 10'. Seconds that make no whole
+    number of it are said as seconds."""
+    amount, rest = divmod(seconds, SECONDS_PER[hold.style])
+    if rest:
+        return say("recipe", "dose", "seconds", n=seconds)
+    if hold.style == "reps" and hold.sets > 1:
+        return say("recipe", "dose", "sets", sets=hold.sets, n=amount)
+    return say("recipe", "dose", hold.style, n=amount)
+
+
+def doses(hold: Hold) -> list[int]:
+    """Every dose of a rung from its start to its usual top, in seconds."""
+    return [*range(hold.start_s, hold.to_s, hold.step_s), hold.to_s]
 
 
 def cue_words(variation: Variation) -> list[str]:

@@ -32,7 +32,8 @@ def layer_words(layer: Layer) -> str:
     shown_way = way if kind == "blanket" else str(lookup("stacks", way))
     words = say("stacks", kind, way=shown_way)
     if layer.pieces > 1:
-        words = say("stacks", "pair", item=kind.replace("_", " ")) + f", {shown_way}"
+        both = texts()["stacks"].get(f"{way}_pair", shown_way)
+        words = say("stacks", "pair", item=kind.replace("_", " ")) + f", {both}"
     return words
 
 

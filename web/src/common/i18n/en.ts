@@ -1,3 +1,5 @@
+import purposes from './purposes.json'
+
 /** Words of the interface itself. What depends on a client comes from the server as sentences. */
 export const en = {
   app: { name: 'Asketa', tagline: 'Set-ups that fit this body, this side and this room.' },
@@ -339,29 +341,7 @@ export const en = {
     title: 'Choose',
     whatFor: 'What for',
     all: 'everything',
-    purposes: {
-      outer_hip: 'open the outer hip',
-      inner_thigh: 'open the inner thighs',
-      hamstrings: 'lengthen the hamstrings',
-      hip_hinge: 'fold at the hips',
-      sit_tall: 'sit tall',
-      strength: 'strengthen for standing up',
-      squatting: 'squat',
-      hip_flexor: 'lengthen the front of the hip',
-      side_of_body: 'lengthen the side of the body',
-      balance: 'steady the balance',
-      knee_motion: 'bend and straighten the knee',
-      knee_strength: 'steady the knee',
-      hip_strength: 'strengthen the side of the hip',
-      back_strength: 'strengthen the back',
-      back_motion: 'move the back',
-      back_release: 'release the back',
-      breath: 'breathe',
-      getting_up: 'get down and up',
-      rest: 'rest',
-      turning: 'turn',
-      release: 'settle a hip that has worked',
-    },
+    purposes,
     workedOn: 'worked on so far',
     ladders_one: '{{count}} ladder',
     ladders_other: '{{count}} ladders',
