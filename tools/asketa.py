@@ -6,15 +6,18 @@ Everything it makes goes to ``.venv`` and ``.local``; running it twice is safe.
 from __future__ import annotations
 
 import argparse
+import json
 import os
 import secrets
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import time
 import urllib.error
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).parent))
@@ -28,6 +31,7 @@ VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
 HOST, PORT = "127.0.0.1", 8000
+PORTS_TRIED = 20
 DEBIAN = {
     "postgresql": lambda: bool(Cluster.binaries()),
     "chromium": lambda: Path("/usr/bin/chromium").exists(),
@@ -55,9 +59,17 @@ def debian_packages(*names: str) -> None:
 
 def python_environment(lock: str) -> None:
     """The virtual environment with everything ``requirements/<lock>.txt`` names."""
-    if not PYTHON.exists():
-        say("making the Python environment")
-        run([sys.executable, "-m", "venv", str(VENV)])
+    whole = LOCAL / "stamps" / "environment"
+    if not (whole.exists() and PYTHON.exists()):
+        # Left half made when somebody stopped it, or made before it was stamped: made anew unless it works.
+        if not _has_pip():
+            shutil.rmtree(VENV, ignore_errors=True)
+            say("making the Python environment")
+            run([sys.executable, "-m", "venv", str(VENV)])
+            for stamp in whole.parent.glob("python-*"):
+                stamp.unlink()
+        whole.parent.mkdir(parents=True, exist_ok=True)
+        whole.write_text(sys.version, encoding="utf-8")
     requirements = ROOT / "requirements" / f"{lock}.txt"
     stamp = LOCAL / "stamps" / f"python-{lock}"
     with unless_done(stamp, fingerprint_of([requirements]), f"Python packages ({lock})") as needed:
@@ -66,6 +78,12 @@ def python_environment(lock: str) -> None:
                  "-r", str(requirements)])  # fmt: skip
     site = next((VENV / "lib").glob("python3*")) / "site-packages"
     (site / "asketa_core.pth").write_text(f"{ROOT / 'core' / 'src'}\n", encoding="utf-8")
+
+
+def _has_pip() -> bool:
+    if not PYTHON.exists():
+        return False
+    return subprocess.run([str(PYTHON), "-m", "pip", "--version"], capture_output=True, check=False).returncode == 0
 
 
 def node_environment() -> dict[str, str]:
@@ -106,6 +124,8 @@ def web_build(node: dict[str, str]) -> None:
     with unless_done(stamp, fingerprint_of(sources), "web application") as needed:
         if needed or not (WEB / "dist" / "index.html").exists():
             run(["npm", "run", "-s", "build"], cwd=WEB, env=node)
+            # Compressed once here, not at every request.
+            run([str(PYTHON), "-m", "whitenoise.compress", "-q", str(WEB / "dist")])
 
 
 def server_environment(cluster: Cluster, role: str) -> dict[str, str]:
@@ -119,6 +139,7 @@ def server_environment(cluster: Cluster, role: str) -> dict[str, str]:
         "ASKETA_SECRET_KEY": key_file.read_text(encoding="utf-8"),
         "ASKETA_DB_ROLE": role,
         "ASKETA_DB_PORT": str(cluster.port),
+        "ASKETA_DB_LOG": str(cluster.log),
         "ASKETA_DB_PASSWORD_OWNER": cluster.password("owner"),
         "ASKETA_DB_PASSWORD_APP": cluster.password("app"),
         # Arrays here are small: threads of the linear algebra library only get in each other's way.
@@ -146,24 +167,33 @@ def demo(options: argparse.Namespace) -> int:
     cluster.create_database("asketa")
     say("bringing the database up to date")
     manage(cluster, "migrate", "-v", "0")
+    say("looking for the demo data")
     manage(cluster, "load_demo")
     (LOCAL / "static").mkdir(exist_ok=True)
+    port = options.port or _port_to_serve_on()
+    say(f"starting the server on port {port}")
+    mark = secrets.token_urlsafe(12)
     server = subprocess.Popen(
-        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"{HOST}:{PORT}", "--workers", "1",
-         "--threads", "4", "--log-level", "warning", "--pid", str(LOCAL / "server.pid")],
+        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"{HOST}:{port}", "--workers", "1",
+         "--threads", "4", "--log-level", "warning", "--pid", str(PID_FILE)],
         cwd=ROOT / "server",
-        env={**os.environ, **server_environment(cluster, "app")},
+        env={**os.environ, **server_environment(cluster, "app"), "ASKETA_MARK": mark},
     )  # fmt: skip
-    if not _answers(server):
-        raise Failed(f"The server did not start. Is something else listening on port {PORT}? Its message is above.")
-    print(
-        f"\n  Asketa is at http://{HOST}:{PORT}\n"
-        "  Sign in as ottoline@weir-room.example with the password weir-room-demo\n"
-        "  Ctrl-C stops the server; ./asketa stop stops server and database.\n",
-        flush=True,
-    )
     signal.signal(signal.SIGTERM, lambda *_: server.terminate())
     try:
+        if not _answers(server, port, mark):
+            server.terminate()
+            raise Failed(
+                f"The server did not start on port {port}. If something else listens there, give another: "
+                "./asketa demo --port 8010. Its message is above."
+            )
+        (LOCAL / "server-port").write_text(str(port), encoding="utf-8")
+        print(
+            f"\n  Asketa is at http://{HOST}:{port}\n"
+            "  Sign in as ottoline@weir-room.example with the password weir-room-demo\n"
+            "  Ctrl-C stops the server; ./asketa stop stops server and database.\n",
+            flush=True,
+        )
         return server.wait()
     except KeyboardInterrupt:
         server.terminate()
@@ -171,14 +201,30 @@ def demo(options: argparse.Namespace) -> int:
         return 0
 
 
-def _answers(server: subprocess.Popen[bytes]) -> bool:
-    for _ in range(120):
+def _port_to_serve_on() -> int:
+    """The usual port, or the next one nobody listens on."""
+    for port in range(PORT, PORT + PORTS_TRIED):
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((HOST, port))
+            except OSError:
+                continue
+        if port != PORT:
+            say(f"port {PORT} is taken: trying {port}")
+        return port
+    raise Failed(f"No port from {PORT} to {PORT + PORTS_TRIED - 1} is free. Give one: ./asketa demo --port N")
+
+
+def _answers(server: subprocess.Popen[bytes], port: int, mark: str) -> bool:
+    """Whether this very server answers: it knows the mark it was started with. Another Asketa on the port does not."""
+    for _ in range(240):
         if server.poll() is not None:
             return False
         try:
-            urllib.request.urlopen(f"http://{HOST}:{PORT}/api/auth/me", timeout=2)
-            return True
-        except (urllib.error.URLError, OSError):
+            with urllib.request.urlopen(f"http://{HOST}:{port}/api/mark", timeout=2) as answer:
+                return bool(json.load(answer).get("mark") == mark)
+        except (urllib.error.URLError, OSError, ValueError):
             time.sleep(0.25)
     return False
 
@@ -194,15 +240,16 @@ def test(options: argparse.Namespace) -> int:
     web_packages(node)
     web_build(node)
     cluster = Cluster(LOCAL)
-    started = cluster.start()
+    was_running = cluster.running()
+    cluster.start()
     try:
         if not parts:
             check(node)
         return run_django_tests(cluster, parts)
     finally:
-        # A database somebody else is using stays up.
-        if started:
-            cluster.stop()
+        # One that ran before stays up, and so does one that somebody came to use meanwhile.
+        if not was_running:
+            cluster.stop_unless_used()
 
 
 def run_django_tests(cluster: Cluster, parts: list[str]) -> int:
@@ -284,23 +331,36 @@ def figures(options: argparse.Namespace) -> int:
 
 
 def stop(options: argparse.Namespace) -> int:
+    """Stop server and database."""
     stop_server()
     Cluster(LOCAL).stop()
     return 0
 
 
-def stop_server() -> None:
-    pid_file = LOCAL / "server.pid"
+PID_FILE = LOCAL / "server.pid"
+
+
+def _is_our_server(pid: int) -> bool:
+    """Whether a process is a server of this clone: numbers of processes are used again."""
     try:
-        pid = int(pid_file.read_text())
-        os.kill(pid, signal.SIGTERM)
+        command = Path(f"/proc/{pid}/cmdline").read_bytes().decode(errors="replace")
+        return "config.wsgi:application" in command and Path(f"/proc/{pid}/cwd").resolve() == ROOT / "server"
+    except OSError:
+        return False
+
+
+def stop_server() -> None:
+    try:
+        pid = int(PID_FILE.read_text())
     except (OSError, ValueError):
         return
+    if not _is_our_server(pid):
+        PID_FILE.unlink(missing_ok=True)
+        return
     say("stopping the running server")
+    os.kill(pid, signal.SIGTERM)
     for _ in range(40):
-        try:
-            os.kill(pid, 0)
-        except OSError:
+        if not _is_our_server(pid):
             return
         time.sleep(0.1)
 
@@ -328,10 +388,47 @@ def manage_command(options: argparse.Namespace) -> int:
     return 0
 
 
-COMMANDS = {
+def campaign(options: argparse.Namespace) -> int:
+    """A long run that looks for what the tests' short form may miss."""
+    python_environment("test")
+    debian_packages("postgresql")
+    cluster = Cluster(LOCAL)
+    was_running = cluster.running()
+    cluster.start()
+    try:
+        environment = {**server_environment(cluster, "owner"), "DJANGO_ALLOW_ASYNC_UNSAFE": "1"}
+        return CAMPAIGNS[options.name](environment)
+    finally:
+        if not was_running:
+            cluster.stop_unless_used()
+
+
+def _examples(environment: dict[str, str]) -> int:
+    """Random examples without a fixed seed, many of each, for every property."""
+    wide = {**environment, "ASKETA_EXAMPLES": "wide"}
+    say("random examples: core")
+    failed = run(
+        [str(PYTHON), "-m", "unittest", "discover", "-s", "core/tests", "-t", "core"], cwd=ROOT, env=wide, check=False
+    )
+    say("random examples: server")
+    command = [str(PYTHON), "manage.py", "test", "tests.test_exchange", "--noinput"]
+    return failed | run(command, cwd=ROOT / "server", env=wide, check=False)
+
+
+def _kills(environment: dict[str, str]) -> int:
+    """Servers killed while holds are logged: none lost, none doubled."""
+    say("killing servers")
+    command = [str(PYTHON), "manage.py", "test", "tests.test_kills", "--noinput"]
+    return run(command, cwd=ROOT / "server", env={**environment, "ASKETA_KILLS": "30"}, check=False)
+
+
+CAMPAIGNS = {"examples": _examples, "kills": _kills}
+
+COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "demo": demo,
     "test": test,
     "bench": bench,
+    "campaign": campaign,
     "api-types": api_types,
     "screenshots": screenshots,
     "figures": figures,
@@ -341,21 +438,41 @@ COMMANDS = {
     "manage": manage_command,
 }
 
+TAKES_PARTS = {"test": "folders or labels; everything when left out", "manage": "the arguments of Django's own command",
+               "figures": "the folder to write to"}  # fmt: skip
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./asketa", description="Set up, start and test Asketa.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    for name, function in COMMANDS.items():
+        about = (function.__doc__ or name).strip().splitlines()[0]
+        command = commands.add_parser(name, help=about, description=function.__doc__)
+        if name in TAKES_PARTS:
+            command.add_argument("parts", nargs=argparse.REMAINDER, help=TAKES_PARTS[name])
+        if name == "demo":
+            command.add_argument(
+                "--port", type=int, help=f"the port to serve on; {PORT} or the next free one when left out"
+            )
+        if name == "campaign":
+            command.add_argument("name", choices=list(CAMPAIGNS), help="which one")
+    return parser
+
 
 def main() -> int:
-    parser = argparse.ArgumentParser(prog="./asketa", description="Set up, start and test Asketa.")
-    parser.add_argument("command", choices=list(COMMANDS))
-    parser.add_argument(
-        "parts", nargs=argparse.REMAINDER, help="for test: folders or labels; for manage: its arguments"
-    )
-    options = parser.parse_args()
+    options = _parser().parse_args()
     LOCAL.mkdir(exist_ok=True)
     try:
         return COMMANDS[options.command](options)
     except Failed as failure:
         print(f"\n✗ {failure}", file=sys.stderr)
         return 1
+    except KeyboardInterrupt:
+        print("\n✗ Stopped. What was begun is taken up again next time.", file=sys.stderr)
+        return INTERRUPTED
 
+
+INTERRUPTED = 130
 
 if __name__ == "__main__":
     sys.exit(main())

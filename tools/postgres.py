@@ -6,6 +6,7 @@ cannot reach the project's folder, the cluster lives in a fallback folder and sa
 
 from __future__ import annotations
 
+import fcntl
 import hashlib
 import os
 import pwd
@@ -16,10 +17,22 @@ import subprocess
 import time
 from collections.abc import Sequence
 from pathlib import Path
+from typing import IO
 
 from steps import Failed, say
 
 SUPERUSER = "asketa_admin"
+
+QUIET = {
+    # A log is read by more people than a record is: no statements, no values, no rows. Errors reach the application.
+    "log_min_messages": "fatal",
+    "log_min_error_statement": "panic",
+    "log_error_verbosity": "terse",
+    "log_statement": "none",
+    "log_min_duration_statement": "-1",
+    "log_parameter_max_length": "0",
+    "log_parameter_max_length_on_error": "0",
+}
 ROLES = ("owner", "app")
 START_TRIES = 5
 
@@ -30,6 +43,9 @@ class Cluster:
         self._as_root = os.geteuid() == 0
         self._home = self._choose_home()
         self._data = self._home / "data"
+        self.log = self._home / "server.log"
+        self._port_file = self._local / "postgres-port"
+        self._held: IO[str] | None = None
 
     # --- where and as whom --------------------------------------------------------------------------
 
@@ -90,10 +106,9 @@ class Cluster:
     @property
     def port(self) -> int:
         """The port this cluster keeps; a free one is chosen once."""
-        file = self._local / "postgres-port"
-        if not file.exists():
-            file.write_text(str(_free_port()), encoding="utf-8")
-        return int(file.read_text(encoding="utf-8"))
+        if not self._port_file.exists():
+            self._port_file.write_text(str(_free_port()), encoding="utf-8")
+        return int(self._port_file.read_text(encoding="utf-8"))
 
     def _create(self) -> None:
         say("creating the database cluster")
@@ -128,36 +143,64 @@ class Cluster:
         """Whether what answers on the port is this cluster: it takes this cluster's password."""
         return self._psql("postgres", "SELECT 1", check=False).returncode == 0
 
-    def start(self) -> bool:
-        """Create the cluster if there is none, start it if it is not running, and make its roles.
-
-        Whether it had to be started.
-        """
+    def start(self) -> None:
+        """Create the cluster if there is none, start it if it is not running, and make its roles. Whoever starts it or
+        finds it running uses it until its process ends: see ``stop_unless_used``."""
+        self._use()
         if not (self._data / "made").exists():
             self._create()
-        if self.running():
-            if self._is_ours():
-                self._make_roles()
-                return False
-            # Another program took the port since last time.
-            (self._local / "postgres-port").unlink()
+        if not (self.running() and self._is_ours()):
+            self._start()
+        self._make_roles()
+
+    def _start(self) -> None:
         say("starting the database")
-        log = self._home / "server.log"
         for attempt in range(START_TRIES):
-            options = f"-p {self.port}"
+            if _taken(self.port):
+                # Another program took the port since last time.
+                taken = self.port
+                self._port_file.unlink()
+                say(f"port {taken} is taken by something else: the database goes to {self.port}")
+            options = f"-p {self.port} " + " ".join(f"-c {name}={value}" for name, value in QUIET.items())
             self._run(
-                "pg_ctl", "-D", str(self._data), "-w", "-t", "20", "-l", str(log), "-o", options, "start", check=False
+                "pg_ctl",
+                "-D",
+                str(self._data),
+                "-w",
+                "-t",
+                "20",
+                "-l",
+                str(self.log),
+                "-o",
+                options,
+                "start",
+                check=False,
             )
             if self.running() and self._is_ours():
-                break
+                return
             time.sleep(0.5 * (attempt + 1))
-        else:
-            raise Failed(f"The database does not start. Its log: {log}")
-        self._make_roles()
-        return True
+        raise Failed(f"The database does not start. Its log: {self.log}")
+
+    def _use(self) -> None:
+        """Hold the cluster with every other process that uses it, until this one ends."""
+        if self._held is None:
+            self._local.mkdir(exist_ok=True)
+            self._held = (self._local / "postgres-users").open("w")
+            fcntl.flock(self._held, fcntl.LOCK_SH)
+
+    def stop_unless_used(self) -> None:
+        """Stop it when nobody else uses it."""
+        if self._held is None:
+            return
+        try:
+            fcntl.flock(self._held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            say("the database stays up: something else uses it")
+            return
+        self.stop()
 
     def stop(self) -> None:
-        if (self._data / "made").exists():
+        if (self._data / "made").exists() and self.running():
             say("stopping the database")
             self._run("pg_ctl", "-D", str(self._data), "-m", "fast", "-w", "stop", check=False)
 
@@ -183,6 +226,12 @@ class Cluster:
 
     def drop_database(self, name: str) -> None:
         self._psql("postgres", f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
+
+
+def _taken(port: int) -> bool:
+    """Whether something listens on a loopback port."""
+    with socket.socket() as probe:
+        return probe.connect_ex(("127.0.0.1", port)) == 0
 
 
 def _free_port() -> int:

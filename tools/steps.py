@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import os
 import subprocess
+import time
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
@@ -14,8 +15,13 @@ class Failed(Exception):
     """A step failed; the message says what to do."""
 
 
+_STARTED = time.monotonic()
+
+
 def say(text: str) -> None:
-    print(f"· {text}", flush=True)
+    """Name a stage, with the time since the command began."""
+    minutes, seconds = divmod(int(time.monotonic() - _STARTED), 60)
+    print(f"· {minutes}:{seconds:02d} {text}", flush=True)
 
 
 def run(command: Sequence[str], cwd: Path | None = None, env: dict[str, str] | None = None, check: bool = True) -> int:

@@ -12,7 +12,7 @@ from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
 def mind(*entries: dict[str, Any], **more: Any) -> Mind:
     # Nothing is screened here: the lines come from records and dates.
-    return mind_of(Situation.of(client(list(entries), **more), TODAY, ROOM), allowed=lambda *_: True)
+    return mind_of(Situation.of(client(list(entries), **more), TODAY, ROOM))
 
 
 def lines(found: Mind, side: str | None, weight: str | None = None) -> list[str]:

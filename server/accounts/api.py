@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import uuid
 
-from axes.exceptions import AxesBackendPermissionDenied
 from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router, Schema
+from ninja import Field, Router, Schema
 from ninja.security import APIKeyCookie
 
-from common.errors import Problem
+from common.errors import Problem, TooMany
+from common.schemas import Input
 from practices.models import Membership
 
 
@@ -28,9 +28,9 @@ class CsrfOnly(APIKeyCookie):
 router = Router(tags=["auth"])
 
 
-class SignIn(Schema):
-    email: str
-    password: str
+class SignIn(Input):
+    email: str = Field(max_length=254)
+    password: str = Field(max_length=1024)
 
 
 class MyPractice(Schema):
@@ -43,6 +43,7 @@ class Me(Schema):
     """Who is signed in; ``signed_in`` false for a stranger. Asking also sets the CSRF cookie."""
 
     signed_in: bool
+    id: int | None = None
     full_name: str = ""
     practices: list[MyPractice] = []
 
@@ -53,7 +54,7 @@ def _me(request: HttpRequest) -> Me:
         return Me(signed_in=False)
     memberships = Membership.objects.filter(user=user).select_related("practice").order_by("practice__name")
     practices = [MyPractice(id=m.practice_id, name=m.practice.name, role=m.role) for m in memberships]
-    return Me(signed_in=True, full_name=user.full_name, practices=practices)
+    return Me(signed_in=True, id=user.pk, full_name=user.full_name, practices=practices)
 
 
 @router.get("/me", response=Me, auth=None, operation_id="me")
@@ -66,16 +67,15 @@ def me(request: HttpRequest) -> Me:
 def sign_in(request: HttpRequest, payload: SignIn) -> tuple[int, Me | Problem]:
     """Check address and password; the same answer for an unknown address and a wrong password."""
     credentials = {"username": payload.email.strip().lower()}
-    too_many = Problem(message="Too many tries. Wait ten minutes, then try again.")
-    if not AxesProxyHandler.is_allowed(request, credentials):
-        return 429, too_many
-    try:
-        user = authenticate(request, username=credentials["username"], password=payload.password)
-    except AxesBackendPermissionDenied:
-        return 429, too_many
-    if user is None:
+
+    def refuse_when_locked() -> None:
         if not AxesProxyHandler.is_allowed(request, credentials):
-            return 429, too_many
+            raise TooMany(AxesProxyHandler.get_implementation().wait_s(request, credentials))
+
+    refuse_when_locked()
+    user = authenticate(request, username=credentials["username"], password=payload.password)
+    if user is None:
+        refuse_when_locked()
         return 403, Problem(message="Address and password do not go together. Check both and try again.")
     login(request, user)
     return 200, _me(request)

@@ -17,6 +17,10 @@ class UserManager(BaseUserManager["User"]):
         user.save(using=self._db)
         return user
 
+    def create_superuser(self, email: str, password: str, **fields: Any) -> User:
+        """Somebody who may do everything Django's own permissions speak of; a practice's rows still need a membership."""
+        return self.create_user(email, password, is_superuser=True, **fields)
+
     def get_by_natural_key(self, username: str | None) -> User:
         return self.get(email=(username or "").strip().lower())
 

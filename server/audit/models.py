@@ -6,6 +6,7 @@ import uuid
 
 from django.db import models
 
+from accounts.models import User
 from practices.tenancy import PracticeRow
 
 
@@ -21,8 +22,9 @@ class AuditEvent(PracticeRow):
         indexes = [models.Index(fields=["practice", "row_id"], name="audit_by_row")]
 
 
-def record(row: PracticeRow, action: str) -> None:
-    """Note a change; call inside the transaction that makes it."""
+def record(row: PracticeRow, action: str, actor: User) -> None:
+    """Note a change and who made it; call inside the transaction that makes it. Who made the row may be somebody else:
+    the actor is always said."""
     AuditEvent.objects.create(
-        id=uuid.uuid4(), practice_id=row.practice_id, created_by_id=row.created_by_id, action=action, row_id=row.pk
+        id=uuid.uuid4(), practice_id=row.practice_id, created_by=actor, action=action, row_id=row.pk
     )

@@ -14,6 +14,7 @@ from clients.schemas import (
     ClientLine,
     ClientOut,
     ClientUpdate,
+    ComingOut,
     DailyIn,
     EntryEnvelope,
     EntryOut,
@@ -49,13 +50,20 @@ def client_head(request: PracticeRequest, practice_id: PracticeId, client_id: uu
     return queries.client_head(queries.get_client(client_id))
 
 
+@router.get("/clients/{client_id}/coming", response=ComingOut, operation_id="coming")
+@in_practice(Permission.CLIENTS_READ)
+def coming(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> ComingOut:
+    """Which rungs the next change of limits lets in or puts out. Slow the first time."""
+    return queries.coming(queries.get_client(client_id))
+
+
 @router.put("/clients/{client_id}", response=ClientOut, operation_id="updateClient")
 @in_practice(Permission.CLIENTS_WRITE)
 def update_client(
     request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ClientUpdate
 ) -> ClientOut:
     today = clock.today(request.practice.time_zone)
-    data = ClientIn.model_validate(payload.model_dump(exclude={"version"}))
+    data = ClientIn.model_validate(payload.model_dump(exclude={"version"}, exclude_none=True))
     client = services.update_client(queries.get_client(client_id), request.user, payload.version, data, today)
     return queries.client_out(client, today)
 
@@ -105,7 +113,18 @@ def withdraw_entry(
     """Take a record back. It stays in the history."""
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
-    services.correct_entry(entry, request.user, None, clock.today(request.practice.time_zone))
+    services.withdraw_entry(entry, request.user)
+    return queries.entries_out(client)
+
+
+@router.post("/clients/{client_id}/entries/{entry_id}/restore", response=list[EntryOut], operation_id="restoreEntry")
+@in_practice(Permission.CLIENTS_WRITE)
+def restore_entry(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID
+) -> list[EntryOut]:
+    """Undo a withdrawal: the version named in the path stands again."""
+    client = queries.get_client(client_id)
+    services.restore_entry(queries.get_entry(client, entry_id), request.user)
     return queries.entries_out(client)
 
 

@@ -17,11 +17,14 @@ from asketa_core import (
     Quantity,
     Side,
     Situation,
+    clinical_days,
     entry_words,
+    implausible_entry,
     limit_lines,
     limits_of,
     mind_of,
-    parse,
+    next_change,
+    rungs_of_change,
     worked_families,
 )
 from clients.models import Client, Entry
@@ -30,18 +33,21 @@ from clients.schemas import (
     ClientHead,
     ClientLine,
     ClientOut,
+    ComingOut,
     EntryIn,
     EntryOut,
     LimitOut,
     NoteOut,
     StopOut,
 )
+from clients.values import entry_raw, read_entry
 from common import clock
-from engine.adapter import client_file
+from common.errors import refuse_implausible
+from engine.adapter import client_file, client_reading
 from engine.answers import Today
 from practices.models import Practice
 
-STALE_MEASURE_DAYS = 56
+STALE_MEASURE_DAYS = clinical_days("measure.stale")
 SCREENED_RANGES = (
     Quantity.HIP_FLEXION,
     Quantity.OPEN_EXTERNAL_ROTATION,
@@ -60,14 +66,14 @@ def get_client(client_id: uuid.UUID) -> Client:
 
 
 def get_entry(client: Client, entry_id: uuid.UUID) -> Entry:
-    entry = Entry.objects.filter(pk=entry_id, client=client).first()
+    entry = Entry.objects.select_related("client").filter(pk=entry_id, client=client).first()
     if entry is None:
         raise Http404
     return entry
 
 
 def age_on(birth_date: dt.date | None, date: dt.date) -> int | None:
-    if birth_date is None:
+    if birth_date is None or birth_date > date:
         return None
     return date.year - birth_date.year - ((date.month, date.day) < (birth_date.month, birth_date.day))
 
@@ -90,8 +96,12 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     # Counting visits groups the rows, which drops the model's own order.
     clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("name", "id"))
     labels: dict[tuple[object, str | None], list[str]] = defaultdict(list)
+    troubled: set[object] = set()
     for entry in Entry.objects.standing().filter(client__in=clients):
-        labels[(entry.client_id, entry.side)].append(entry_words(core_entry(entry), date))
+        value = read_entry(entry_raw(entry))
+        labels[(entry.client_id, entry.side)].append(entry_words(value, date))
+        if value.kind == "unreadable":
+            troubled.add(entry.client_id)
     return [
         ClientLine(
             id=client.pk,
@@ -102,16 +112,10 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
             middle=labels[(client.pk, None)],
             right=labels[(client.pk, "right")],
             last_visit=client.last_visit,
+            trouble="A record cannot be read: open Limits." if client.pk in troubled else "",
         )
         for client in clients
     ]
-
-
-def core_entry(entry: Entry) -> Any:
-    """One record as a core value, without its clearances."""
-    raw = {"id": str(entry.root), "kind": entry.kind, "side": entry.side, "facts": entry.facts}
-    file = {"format": "asketa-client", "version": 1, "client": {"id": "x"}, "entries": [raw]}
-    return parse(ClientFile, file).entries[0]
 
 
 def entries_out(client: Client) -> list[EntryOut]:
@@ -129,7 +133,11 @@ def entries_out(client: Client) -> list[EntryOut]:
                 id=row.pk,
                 root=row.root,
                 label=entry_words(value, date),
-                entry={"kind": value.kind, "side": value.side, "facts": value.facts},
+                entry={
+                    "kind": value.kind,
+                    "side": value.side,
+                    "facts": value.facts.model_dump(mode="json", exclude_none=True),
+                },
                 clearances=list(value.clearances),
                 pain_today=daily.pain_today if daily else None,
                 irritable=daily.irritable if daily else "unknown",
@@ -149,9 +157,9 @@ def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
     """The limits a record would turn into, before it is saved."""
     file = client_file(client)
     date = clock.today(client.practice.time_zone)
-    raw = {"id": "preview", "kind": entry.kind, "side": entry.side, "facts": entry.facts}
-    value = parse(ClientFile, {"format": "asketa-client", "version": 1, "client": {"id": "x"}, "entries": [raw]})
-    return limits_out(limits_of(value.entries[0], file, date, file.latest_ranges(date)))
+    value = read_entry({"id": "preview", "kind": entry.kind, "side": entry.side, "facts": entry.facts})
+    refuse_implausible(implausible_entry(value, date, client.birth_date))
+    return limits_out(limits_of(value, file, date, file.latest_ranges(date)))
 
 
 def promises(today: Today) -> list[Note]:
@@ -175,19 +183,33 @@ def client_head(client: Client) -> ClientHead:
     except InputError:
         today = None
     if today is not None:
-        mind = mind_of(today.situation, promises(today), today.allowed)
+        mind = mind_of(today.situation, promises(today))
     else:
-        mind = mind_of(Situation.without_body(file, date), allowed=lambda *_: False)
+        mind = mind_of(Situation.without_body(file, date))
+    troubles = [Note(None, trouble, "ask") for trouble in client_reading(client).troubles]
     change = mind.next_change
     return ClientHead(
         client=client_out(client, date),
         stature_cm=today.situation.body.stature_cm if today else None,
         today=date,
         band=band(file, date, today),
-        notes=[NoteOut.model_validate(note, from_attributes=True) for note in mind.notes],
+        notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
         next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
         disclaimer=mind.disclaimer,
     )
+
+
+def coming(client: Client) -> ComingOut:
+    """Which rungs the next change lets in or puts out. Asked apart from the head: every rung of the ladders worked on is
+    judged on two days."""
+    today = Today.of(client)
+    change = next_change(today.file, today.date)
+    if change is None:
+        return ComingOut(lines=[])
+    lines = today.cached(
+        "coming", change.date, compute=lambda: rungs_of_change(today.situation, change.date, today.allowed)
+    )
+    return ComingOut(lines=list(lines))
 
 
 def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:

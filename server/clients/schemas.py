@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Field, Schema
 from pydantic import field_validator
@@ -13,34 +13,45 @@ from asketa_core import Side
 from asketa_core.clientfile import (
     BonesFacts,
     Clearance,
+    Day,
     GroinPinchFacts,
     HamstringsFacts,
     HipReplacementFacts,
     KneeFacts,
+    Name,
     PregnancyFacts,
+    Professional,
+    Scope,
     TriState,
+    Words,
 )
+from common.schemas import Input, Whole
 
 
-class ClientIn(Schema):
-    name: str = Field(min_length=1, max_length=120)
-    birth_date: dt.date | None = None
-    occupation: str = Field(default="", max_length=120)
-    discomfort_allowed: int = Field(default=2, ge=0, le=5)
+class ClientIn(Input):
+    name: Name
+    birth_date: Day | None = None
+    occupation: Words = Field(default="", max_length=120)
+    discomfort_allowed: Whole = Field(default=2, ge=0, le=5)
 
 
 class ClientUpdate(ClientIn):
-    version: int
+    version: Whole
 
 
-class ClientOut(ClientIn):
+class ClientOut(Schema):
     id: uuid.UUID
+    name: str
+    birth_date: dt.date | None
+    occupation: str
+    discomfort_allowed: int
     version: int
     age: int | None
 
 
 class ClientLine(Schema):
-    """One line of the client list: who, what they bring, and when they were last here."""
+    """One line of the client list: who, what they bring, and when they were last here. ``trouble`` is what of their
+    records cannot be read."""
 
     id: uuid.UUID
     name: str
@@ -50,37 +61,38 @@ class ClientLine(Schema):
     middle: list[str]
     right: list[str]
     last_visit: dt.date | None
+    trouble: str
 
 
-class SearchIn(Schema):
-    text: str = Field(default="", max_length=120)
+class SearchIn(Input):
+    text: Words = Field(default="", max_length=120)
 
 
-class HipReplacementIn(Schema):
+class HipReplacementIn(Input):
     kind: Literal["hip_replacement"]
     side: Side
     facts: HipReplacementFacts
 
 
-class KneePainIn(Schema):
+class KneePainIn(Input):
     kind: Literal["knee_pain"]
     side: Side
     facts: KneeFacts
 
 
-class GroinPinchIn(Schema):
+class GroinPinchIn(Input):
     kind: Literal["groin_pinch"]
     side: Side
     facts: GroinPinchFacts
 
 
-class HamstringsIn(Schema):
+class HamstringsIn(Input):
     kind: Literal["hamstrings"]
     side: Side
     facts: HamstringsFacts
 
 
-class _WholeBody(Schema):
+class _WholeBody(Input):
     """What concerns the body as a whole carries no side."""
 
     side: Side | None = None
@@ -108,17 +120,27 @@ EntryIn = Annotated[
 ]
 
 
-class EntryEnvelope(Schema):
+class EntryEnvelope(Input):
     entry: EntryIn
 
 
-class ClearanceIn(Clearance):
-    pass
+class ClearanceIn(Input):
+    who: Professional
+    date: Day
+    scope: tuple[Scope, ...] = Field(min_length=1, max_length=12)
 
 
-class DailyIn(Schema):
-    pain_today: int | None = Field(default=None, ge=0, le=10)
+class DailyIn(Input):
+    pain_today: Whole | None = Field(default=None, ge=0, le=10)
     irritable: TriState = "unknown"
+
+
+class EntryShown(Schema):
+    """A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why."""
+
+    kind: Literal["hip_replacement", "knee_pain", "groin_pinch", "hamstrings", "pregnancy", "bones", "unreadable"]
+    side: Side | None = None
+    facts: dict[str, Any]
 
 
 class LimitOut(Schema):
@@ -137,7 +159,7 @@ class EntryOut(Schema):
     id: uuid.UUID
     root: uuid.UUID
     label: str
-    entry: EntryIn
+    entry: EntryShown
     clearances: list[Clearance]
     pain_today: int | None
     irritable: TriState
@@ -176,3 +198,9 @@ class ClientHead(Schema):
     notes: list[NoteOut]
     next_change: ChangeOut | None
     disclaimer: str
+
+
+class ComingOut(Schema):
+    """Which rungs the next change lets in or puts out, in sentences."""
+
+    lines: list[str]

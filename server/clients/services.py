@@ -9,88 +9,57 @@ from typing import Any
 from django.db import IntegrityError, transaction
 
 from accounts.models import User
+from asketa_core import implausible_beside, implausible_clearance, implausible_entry, past_date
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
-from clients.schemas import BonesIn, ClearanceIn, ClientIn, DailyIn, EntryIn, PregnancyIn
-from common.errors import BadInput, FieldProblem, Stale
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn
+from clients.values import entry_raw, read_entry
+from common.errors import Stale, refuse_implausible
 from practices.models import Practice
-
-EARLIEST = dt.date(1900, 1, 1)
-
-
-def _check_dates(dates: dict[str, dt.date | None], today: dt.date) -> None:
-    """Refuse dates that cannot be: in the future, or before anyone alive."""
-    problems = []
-    for field, date in dates.items():
-        if date is not None and date > today:
-            problems.append(
-                FieldProblem(field=field, message="This date lies in the future. Enter the day it happened.")
-            )
-        elif date is not None and date < EARLIEST:
-            problems.append(FieldProblem(field=field, message="This date lies before 1900. Check the year."))
-    if problems:
-        raise BadInput(problems)
 
 
 @transaction.atomic
 def create_client(practice: Practice, user: User, data: ClientIn, today: dt.date) -> Client:
-    _check_dates({"birth_date": data.birth_date}, today)
+    refuse_implausible(past_date("birth_date", data.birth_date, today))
     client = Client.objects.create(practice=practice, created_by=user, **data.model_dump())
-    record(client, "client.created")
+    record(client, "client.created", user)
     return client
 
 
 @transaction.atomic
 def update_client(client: Client, user: User, version: int, data: ClientIn, today: dt.date) -> Client:
     """Save an edit made on ``version``; raises ``Stale`` when somebody saved in between."""
-    _check_dates({"birth_date": data.birth_date}, today)
+    refuse_implausible(past_date("birth_date", data.birth_date, today))
     changed = Client.objects.filter(pk=client.pk, version=version).update(**data.model_dump(), version=version + 1)
     if not changed:
         now = Client.objects.get(pk=client.pk)
-        raise Stale(
-            ClientIn.model_validate(now, from_attributes=True).model_dump(mode="json") | {"version": now.version}
-        )
+        said = {name: getattr(now, name) for name in ClientIn.model_fields}
+        birth = now.birth_date.isoformat() if now.birth_date is not None else None
+        raise Stale({**said, "birth_date": birth, "version": now.version})
     client.refresh_from_db()
-    record(client, "client.updated")
+    record(client, "client.updated", user)
     return client
 
 
-COMING = {"due_date"}
-"""Dates of a record that may lie ahead."""
-
-
-def _entry_dates(data: EntryIn) -> dict[str, dt.date | None]:
-    """Every date among an entry's facts that must not lie in the future, by field."""
-    dates = {
-        f"facts.{name}": value
-        for name, value in data.facts
-        if name not in COMING and (value is None or isinstance(value, dt.date))
+def _check_entry(client: Client, data: EntryIn, today: dt.date, replaces: Entry | None = None) -> None:
+    """Refuse what cannot be: by itself, and beside what stands."""
+    value = read_entry({**_entry_fields(data), "id": str(replaces.root if replaces else "new")})
+    standing = {
+        str(row.root): read_entry(entry_raw(row))
+        for row in Entry.objects.standing().filter(client=client)
+        if replaces is None or row.root != replaces.root
     }
-    if isinstance(data, BonesIn):
-        dates |= {f"facts.fractures.{k}.date": f.date for k, f in enumerate(data.facts.fractures or ())}
-    return dates
-
-
-LONGEST_PREGNANCY = dt.timedelta(days=300)
-
-
-def _check_due(data: EntryIn, today: dt.date) -> None:
-    if not isinstance(data, PregnancyIn) or data.facts.due_date is None:
-        return
-    if not today - LONGEST_PREGNANCY <= data.facts.due_date <= today + LONGEST_PREGNANCY:
-        message = "A due date lies within ten months of today. Check it."
-        raise BadInput([FieldProblem(field="facts.due_date", message=message)])
+    refuse_implausible([*implausible_entry(value, today, client.birth_date), *implausible_beside(value, standing)])
 
 
 @transaction.atomic
 def record_entry(client: Client, user: User, data: EntryIn, today: dt.date) -> Entry:
-    _check_dates(_entry_dates(data), today)
-    _check_due(data, today)
+    _check_entry(client, data, today)
     new = uuid.uuid4()
     entry = Entry.objects.create(
         id=new, root=new, practice_id=client.practice_id, created_by=user, client=client, **_entry_fields(data)
     )
-    record(entry, "entry.recorded")
+    record(entry, "entry.recorded", user)
     return entry
 
 
@@ -103,33 +72,54 @@ def _entry_fields(data: EntryIn) -> dict[str, Any]:
 
 
 @transaction.atomic
-def correct_entry(entry: Entry, user: User, data: EntryIn | None, today: dt.date) -> Entry:
-    """Replace the standing version of a record, or withdraw it (``data`` is ``None``).
-
-    Raises ``Stale`` when ``entry`` is no longer the standing version.
-    """
-    fields: dict[str, Any] = {"kind": entry.kind, "side": entry.side, "facts": entry.facts, "withdrawn": True}
-    stands = {"from_date": entry.from_date, "until_date": entry.until_date}
-    if data is not None:
-        _check_dates(_entry_dates(data), today)
-        _check_due(data, today)
-        fields = _entry_fields(data)
-    try:
-        with transaction.atomic():
-            new = Entry.objects.create(
-                practice_id=entry.practice_id, created_by=user, client_id=entry.client_id, root=entry.root,
-                replaces=entry, **stands, **fields,
-            )  # fmt: skip
-    except IntegrityError as error:
-        standing = Entry.objects.standing().filter(root=entry.root).first()
-        raise Stale({"id": str(standing.pk), "facts": standing.facts} if standing else {"withdrawn": True}) from error
-    record(new, "entry.withdrawn" if data is None else "entry.corrected")
+def correct_entry(entry: Entry, user: User, data: EntryIn, today: dt.date) -> Entry:
+    """Replace the standing version of a record. Raises ``Stale`` when ``entry`` is no longer the standing version."""
+    _check_entry(entry.client, data, today, replaces=entry)
+    new = _next_version(entry, user, withdrawn=False, **_entry_fields(data))
+    record(new, "entry.corrected", user)
     return new
 
 
 @transaction.atomic
+def withdraw_entry(entry: Entry, user: User) -> Entry:
+    """Take a record back; it stays in the history. Raises ``Stale`` like a correction."""
+    new = _next_version(entry, user, withdrawn=True, kind=entry.kind, side=entry.side, facts=entry.facts)
+    record(new, "entry.withdrawn", user)
+    return new
+
+
+@transaction.atomic
+def restore_entry(entry: Entry, user: User) -> Entry:
+    """Undo a withdrawal: the version that was taken back stands again. ``entry`` is that version; raises ``Stale`` when
+    it was not the last to be taken back."""
+    taken_back = Entry.objects.filter(replaces=entry, withdrawn=True, replaced_by__isnull=True).first()
+    if taken_back is None:
+        raise _stale(entry)
+    new = _next_version(taken_back, user, withdrawn=False, kind=entry.kind, side=entry.side, facts=entry.facts)
+    record(new, "entry.restored", user)
+    return new
+
+
+def _next_version(entry: Entry, user: User, **fields: Any) -> Entry:
+    stands = {"from_date": entry.from_date, "until_date": entry.until_date}
+    try:
+        with transaction.atomic():
+            return Entry.objects.create(
+                practice_id=entry.practice_id, created_by=user, client_id=entry.client_id, root=entry.root,
+                replaces=entry, **stands, **fields,
+            )  # fmt: skip
+    except IntegrityError as error:
+        raise _stale(entry) from error
+
+
+def _stale(entry: Entry) -> Stale:
+    standing = Entry.objects.standing().filter(root=entry.root).first()
+    return Stale({"id": str(standing.pk), "facts": standing.facts} if standing else {"withdrawn": True})
+
+
+@transaction.atomic
 def give_clearance(entry: Entry, user: User, data: ClearanceIn, today: dt.date) -> Clearance:
-    _check_dates({"date": data.date}, today)
+    refuse_implausible(implausible_clearance(read_entry(entry_raw(entry)), data.date, today))
     clearance = Clearance.objects.create(
         practice_id=entry.practice_id,
         created_by=user,
@@ -138,7 +128,7 @@ def give_clearance(entry: Entry, user: User, data: ClearanceIn, today: dt.date) 
         date=data.date,
         scope=list(data.scope),
     )
-    record(clearance, "clearance.recorded")
+    record(clearance, "clearance.recorded", user)
     return clearance
 
 
@@ -147,5 +137,5 @@ def answer_daily(entry: Entry, user: User, data: DailyIn, today: dt.date) -> Dai
     answer = DailyAnswer.objects.create(
         practice_id=entry.practice_id, created_by=user, entry=entry, date=today, **data.model_dump()
     )
-    record(answer, "daily.answered")
+    record(answer, "daily.answered", user)
     return answer

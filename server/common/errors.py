@@ -1,17 +1,27 @@
 """Errors of the application, and the one place where they become answers.
 
-Submitted values never come back in an error: they may be health data.
+Every error answer is a ``Problem``: what is wrong in words, and the fields it is about. Submitted values never come back
+in an error: they may be health data.
 """
 
 from __future__ import annotations
 
+import logging
+from collections.abc import Iterable
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.core.exceptions import DisallowedHost, RequestDataTooBig
+from django.db import InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from asketa_core import InputError
+from asketa_core import Implausible, InputError
+
+log = logging.getLogger(__name__)
+
+RETRY_AFTER_S = 5
+"""When to try again while the database is away."""
 
 
 class FieldProblem(Schema):
@@ -22,9 +32,10 @@ class FieldProblem(Schema):
 
 
 class Problem(Schema):
-    """Every error answer has this shape."""
+    """Every error answer has this shape. ``code`` names what a program may act on."""
 
     message: str
+    code: str = ""
     fields: list[FieldProblem] = []
     current: dict[str, Any] | None = None
 
@@ -41,19 +52,63 @@ def bad_field(field: str, message: str) -> BadInput:
     return BadInput([FieldProblem(field=field, message=message)])
 
 
-class Stale(Exception):
-    """Somebody saved in between. ``current`` is what stands now, so that both texts can be kept."""
+def refuse_implausible(found: Iterable[Implausible]) -> None:
+    """Raise ``BadInput`` with everything that cannot be."""
+    problems = [FieldProblem(field=each.field, message=each.message) for each in found]
+    if problems:
+        raise BadInput(problems)
+
+
+class Conflict(Exception):
+    """What was sent does not go with what stands. ``current`` is what stands now, so that both can be kept."""
+
+    code = "conflict"
+    message = "This does not go with what is stored. Both are kept here; compare them."
 
     def __init__(self, current: dict[str, Any]) -> None:
-        super().__init__("stale edit")
+        super().__init__(self.code)
         self.current = current
+
+
+class Stale(Conflict):
+    """Somebody saved in between."""
+
+    code = "stale"
+    message = "Somebody saved this in the meantime. Yours is kept here; compare and save again."
+
+
+class SentBefore(Conflict):
+    """The same id was stored before, with other content."""
+
+    code = "sent_before"
+    message = "An earlier answer for this hold is stored already. Correct it if yours is right."
 
 
 class NotAllowed(Exception):
     """The role of this member does not include what was asked."""
 
 
+class TooMany(Exception):
+    """Too many tries; ``wait_s`` seconds until the next may succeed."""
+
+    def __init__(self, wait_s: int) -> None:
+        super().__init__("too many tries")
+        self.wait_s = wait_s
+
+
 CHECK_FIELDS = "Some fields need another look. What you typed is still there."
+NOTHING_HERE = "There is nothing at this address."
+
+WORDS = {
+    400: "This request cannot be read. Nothing was changed.",
+    401: "Please sign in.",
+    403: "This page was open too long or came from elsewhere. Reload it and try again.",
+    404: NOTHING_HERE,
+    405: "This address does not take that.",
+    413: "This is more than one request may carry. Send it in parts.",
+    500: "Something went wrong on the server. Nothing is lost; try again.",
+    503: "The server is starting or cannot reach its records. Nothing is lost; try again in a moment.",
+}
 
 
 def _readable(error: dict[str, Any]) -> FieldProblem:
@@ -63,50 +118,99 @@ def _readable(error: dict[str, Any]) -> FieldProblem:
     sentences = {
         "missing": "This is needed.",
         "string_too_short": "This is needed.",
+        "string_too_long": f"This is longer than {context.get('max_length')} characters. Shorten it.",
+        "too_long": f"This is more than {context.get('max_length')}. Leave some out.",
+        "extra_forbidden": "There is no such field. Check its name.",
         "literal_error": f"Choose one of: {context.get('expected', '')}.",
         "enum": f"Choose one of: {context.get('expected', '')}.",
         "greater_than_equal": f"This is lower than {context.get('ge')}. Check the reading.",
         "less_than_equal": f"This is higher than {context.get('le')}. Check the reading.",
+        "less_than": f"This must be less than {context.get('lt')}.",
         "greater_than": f"This must be more than {context.get('gt')}.",
         "date_from_datetime_parsing": "Write the date as day, month and year.",
         "date_parsing": "Write the date as day, month and year.",
+        "int_type": "Give a whole number.",
+        "finite_number": "Give a finite number.",
     }
     message = sentences.get(kind, str(error.get("msg", "This cannot be used.")).removeprefix("Value error, "))
-    return FieldProblem(field=".".join(location) or "(form)", message=message)
+    return FieldProblem(field=".".join(location) or "(form)", message=message[:1].upper() + message[1:])
+
+
+def answer(status: int, problem: Problem | None = None, **headers: str) -> HttpResponse:
+    """A problem as JSON; in plain words of its status where nothing more is known."""
+    shown = problem or Problem(message=WORDS.get(status, WORDS[400 if status < 500 else 500]))
+    return JsonResponse(shown.model_dump(exclude_none=True), status=status, headers=headers)
+
+
+def answer_to(error: Exception) -> HttpResponse:
+    """The answer to an error nothing else has taken: known ones in their own words, the rest as 500."""
+    if isinstance(error, InputError):
+        field = FieldProblem(field=error.field, message=f"{error.reason} {error.remedy}")
+        code = "stature_missing" if error.field == "body" else ""
+        return answer(422, Problem(message=f"{error.reason} {error.remedy}", code=code, fields=[field]))
+    if isinstance(error, OperationalError | InterfaceError):
+        log.error("the database does not answer", exc_info=error)
+        return answer(503, **{"Retry-After": str(RETRY_AFTER_S)})
+    if isinstance(error, RequestDataTooBig):
+        return answer(413)
+    if isinstance(error, DisallowedHost):
+        return answer(400)
+    log.error("an error nobody expected", exc_info=error)
+    return answer(500)
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Django's own refusal of a request without its token."""
+    return answer(403)
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    return answer(500)
+
+
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return answer(400)
 
 
 def install_handlers(api: NinjaAPI) -> None:
     """Register how each error is answered."""
 
-    def answer(request: HttpRequest, status: int, problem: Problem) -> HttpResponse:
-        return api.create_response(request, problem.model_dump(exclude_none=True), status=status)
-
     @api.exception_handler(ValidationError)
     def on_validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return answer(request, 422, Problem(message=CHECK_FIELDS, fields=[_readable(e) for e in error.errors]))
+        return answer(422, Problem(message=CHECK_FIELDS, fields=[_readable(e) for e in error.errors]))
 
     @api.exception_handler(BadInput)
     def on_bad_input(request: HttpRequest, error: BadInput) -> HttpResponse:
-        return answer(request, 422, Problem(message=CHECK_FIELDS, fields=error.problems))
+        return answer(422, Problem(message=CHECK_FIELDS, fields=error.problems))
 
-    @api.exception_handler(InputError)
-    def on_input_error(request: HttpRequest, error: InputError) -> HttpResponse:
-        field = FieldProblem(field=error.field, message=f"{error.reason} {error.remedy}")
-        return answer(request, 422, Problem(message=f"{error.reason} {error.remedy}", fields=[field]))
-
-    @api.exception_handler(Stale)
-    def on_stale(request: HttpRequest, error: Stale) -> HttpResponse:
-        message = "Somebody saved this in the meantime. Yours is kept here; compare and save again."
-        return answer(request, 409, Problem(message=message, current=error.current))
+    @api.exception_handler(Conflict)
+    def on_conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
+        return answer(409, Problem(message=error.message, code=error.code, current=error.current))
 
     @api.exception_handler(NotAllowed)
     def on_not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
-        return answer(request, 403, Problem(message="Your role in this practice does not include this."))
+        return answer(403, Problem(message="Your role in this practice does not include this."))
+
+    @api.exception_handler(TooMany)
+    def on_too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
+        minutes = max(1, round(error.wait_s / 60))
+        message = f"Too many tries. Wait {minutes} minute{'s' * (minutes > 1)}, then try again."
+        return answer(429, Problem(message=message), **{"Retry-After": str(error.wait_s)})
 
     @api.exception_handler(AuthenticationError)
     def on_unauthenticated(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return answer(request, 401, Problem(message="Please sign in."))
+        return answer(401, Problem(message=WORDS[401], code="signed_out"))
 
     @api.exception_handler(Http404)
     def on_missing(request: HttpRequest, error: Http404) -> HttpResponse:
-        return answer(request, 404, Problem(message="There is nothing at this address."))
+        return answer(404)
+
+    @api.exception_handler(HttpError)
+    def on_http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+        # A body the parser refused hides its reason behind this.
+        cause = error.__cause__
+        return answer_to(cause) if isinstance(cause, InputError | RequestDataTooBig) else answer(error.status_code)
+
+    @api.exception_handler(Exception)
+    def on_anything(request: HttpRequest, error: Exception) -> HttpResponse:
+        return answer_to(error)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import os
 from pathlib import Path
 
@@ -9,7 +10,8 @@ ROOT = Path(__file__).resolve().parents[2]
 WEB_BUILD = ROOT / "web" / "dist"
 LOCAL = Path(os.environ.get("ASKETA_LOCAL", ROOT / ".local"))
 
-SECRET_KEY = os.environ.get("ASKETA_SECRET_KEY", "only-for-checks-without-a-server")
+SECRET_KEY = os.environ["ASKETA_SECRET_KEY"]
+SECRET_KEY_FALLBACKS = [key for key in os.environ.get("ASKETA_OLD_SECRET_KEYS", "").split(",") if key]
 DEBUG = False
 ALLOWED_HOSTS = os.environ.get("ASKETA_HOSTS", "127.0.0.1,localhost,testserver").split(",")
 CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("ASKETA_ORIGINS", "").split(",") if origin]
@@ -35,14 +37,18 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "common.middleware.ErrorsInOneShape",
+    "common.middleware.NotKept",
     "django.middleware.security.SecurityMiddleware",
+    # Files come compressed from the build; what is worked out is compressed on its way.
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "common.middleware.PlainAddresses",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "axes.middleware.AxesMiddleware",
 ]
 
 ROOT_URLCONF = "config.urls"
@@ -61,8 +67,13 @@ DATABASES = {
         "HOST": "127.0.0.1",
         "PORT": os.environ.get("ASKETA_DB_PORT", "5432"),
         "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        # Values go to the database apart from the statement, so that no statement it writes into its log holds any.
+        "OPTIONS": {"server_side_binding": True},
     }
 }
+# Where the private database writes its log; the tests look into it for what must not be there.
+DATABASE_LOG = Path(os.environ["ASKETA_DB_LOG"]) if "ASKETA_DB_LOG" in os.environ else None
 APP_DB_ROLE = "asketa_app"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
@@ -72,11 +83,18 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
-# Five wrong tries for one address from one place lock it for ten minutes.
-AXES_FAILURE_LIMIT = 5
-AXES_COOLOFF_TIME = 1 / 6
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_USERNAME_FORM_FIELD = "email"
+# Wrong passwords borne within ten minutes: for one name from one address, for one name, and from one address.
+AXES_HANDLER = "accounts.throttle.ByNameAndAddress"
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "username", "ip_address"]
+SIGN_IN_LIMITS = (5, 20, 50)
+AXES_FAILURE_LIMIT = 1
+AXES_COOLOFF_TIME = dt.timedelta(minutes=10)
+AXES_USERNAME_FORM_FIELD = "username"
+AXES_CLIENT_IP_CALLABLE = "accounts.throttle.client_address"
+# How many proxies of one's own stand before the server; without any, the forwarded header is not believed.
+TRUSTED_PROXIES = int(os.environ.get("ASKETA_TRUSTED_PROXIES", "0"))
+# The sign-in view answers a lock itself, in the shape of every other error.
+SILENCED_SYSTEM_CHECKS = ["axes.W002"]
 AXES_DISABLE_ACCESS_LOG = True
 AXES_VERBOSE = False
 
@@ -95,6 +113,14 @@ USE_TZ = True
 STATIC_URL = "/static/"
 STATIC_ROOT = LOCAL / "static"
 WHITENOISE_ROOT = str(WEB_BUILD) if WEB_BUILD.exists() else None
+WHITENOISE_ALLOW_ALL_ORIGINS = False
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
+    """The build names every file below assets by its content."""
+    return url.startswith("/assets/")
+
+
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
@@ -110,9 +136,17 @@ CACHES = {
 
 TEST_RUNNER = "config.test_runner.CountingRunner"
 
+CSRF_FAILURE_VIEW = "common.errors.csrf_failure"
+
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "formatters": {
+        "scrubbed": {"()": "common.logs.Scrubbed", "format": "%(asctime)s %(levelname)s %(name)s %(message)s"}
+    },
+    "filters": {"no_values": {"()": "common.logs.NoValues"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "scrubbed", "filters": ["no_values"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # Django's own loggers would add a handler of theirs, which prints what errors say.
+    "loggers": {"django": {"handlers": ["console"], "level": "WARNING", "propagate": False}},
 }

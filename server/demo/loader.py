@@ -156,6 +156,7 @@ class _Loader:
             side=side,
             setup_used=setup,
             dose_s=raw["dose_s"],
+            held_s=raw.get("held_s", raw["dose_s"]),
             before=raw.get("before", 0),
             during=raw["during"],
             after=raw.get("after", 0),

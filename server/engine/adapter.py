@@ -1,27 +1,47 @@
-"""Rows → the core's client file and room. The number of queries does not depend on how much there is."""
+"""Rows → the core's client file and room. The number of queries does not depend on how much there is.
+
+What can no longer be read does not keep the rest from being read: a record that cannot becomes one that asks about
+everything, any other row is left out; both are told as troubles beside their client.
+"""
 
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from django.db import connection
 
-from asketa_core import ClientFile, Room, parse
+from asketa_core import ClientFile, InputError, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
+from clients.values import entry_raw, read_entry
 from common.recent import Recent
 from measures.models import BODY_QUANTITIES, Measure
 from room.models import RoomProp
 from visits.models import LoggedItem
 
-_files: Recent[ClientFile] = Recent(most=64)
+
+@dataclass(frozen=True)
+class Reading:
+    """Everything recorded about one client as far as it can be read, and what cannot."""
+
+    file: ClientFile
+    troubles: tuple[str, ...] = ()
+
+
+_readings: Recent[Reading] = Recent(most=64)
 
 
 def client_file(client: Client) -> ClientFile:
     """Everything recorded about one client, in the core's terms. Kept as long as nothing new is recorded."""
+    return client_reading(client).file
+
+
+def client_reading(client: Client) -> Reading:
     practice = client.practice
     about = (client.pk, client.version, client.name, client.birth_date, client.discomfort_allowed)
-    return _files.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
+    return _readings.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
 
 
 _STAMP = """
@@ -46,24 +66,62 @@ def _stamp(client: Client) -> str | None:
     return row[0]
 
 
-def _read(client: Client) -> ClientFile:
+def _read(client: Client) -> Reading:
     entries = _entries(client)
-    return parse(
-        ClientFile,
-        {
-            "format": "asketa-client",
-            "version": 1,
-            "client": {"id": str(client.pk), "name": client.name, "birth_date": client.birth_date},
-            "entries": entries,
-            "daily": _daily(client, {entry["id"] for entry in entries}),
-            **_measures(client),
-            "responses": [response_value(item) for item in logged_items(client)],
-            "settings": {
-                "discomfort_allowed": client.discomfort_allowed,
-                "first_weeks_after_hip": client.practice.first_weeks_after_hip,
-            },
+    raw = {
+        "format": "asketa-client",
+        "version": 1,
+        "client": {"id": str(client.pk), "name": client.name, "birth_date": client.birth_date},
+        "entries": entries,
+        "daily": _daily(client, {entry["id"] for entry in entries}),
+        **_measures(client),
+        "responses": [response_value(item) for item in logged_items(client)],
+        "settings": {
+            "discomfort_allowed": client.discomfort_allowed,
+            "first_weeks_after_hip": client.practice.first_weeks_after_hip,
         },
-    )
+    }
+    try:
+        return Reading(parse(ClientFile, raw))
+    except InputError:
+        return _read_in_parts(raw)
+
+
+PARTS = {
+    "daily": "An answer given at arrival",
+    "ranges": "A measured range",
+    "body": "A body measure",
+    "responses": "A logged hold",
+}
+
+
+def _read_in_parts(raw: dict[str, Any]) -> Reading:
+    """Row by row: slower, and only where something among the rows cannot be read."""
+    troubles: list[str] = []
+    bare = {"format": raw["format"], "version": raw["version"], "client": {"id": raw["client"]["id"]}}
+    whole: dict[str, Any] = {**bare, "settings": raw["settings"]}
+    for key in ("name", "birth_date"):
+        about = {**whole["client"], key: raw["client"][key]}
+        if _reads({**bare, "client": about}):
+            whole["client"] = about
+        else:
+            troubles.append(f"The client's {key.replace('_', ' ')} cannot be read. Enter it again.")
+    whole["entries"] = [read_entry(entry) for entry in raw["entries"]]
+    ids = {"entries": whole["entries"]}
+    for part, name in PARTS.items():
+        whole[part] = [each for each in raw[part] if _reads({**bare, **ids, part: [each]})]
+        if missing := len(raw[part]) - len(whole[part]):
+            often = f" ({missing} of them)" if missing > 1 else ""
+            troubles.append(f"{name} cannot be read and is left out{often}.")
+    return Reading(parse(ClientFile, whole), tuple(troubles))
+
+
+def _reads(raw: dict[str, Any]) -> bool:
+    try:
+        parse(ClientFile, raw)
+    except InputError:
+        return False
+    return True
 
 
 def logged_items(client: Client) -> list[LoggedItem]:
@@ -77,23 +135,23 @@ def logged_items(client: Client) -> list[LoggedItem]:
     )
 
 
+def items_by_id(client: Client, ids: Sequence[str]) -> dict[str, LoggedItem]:
+    """Some standing items, with the same beside them."""
+    rows = (
+        LoggedItem.objects.standing()
+        .filter(visit__client=client, pk__in=ids)
+        .select_related("visit")
+        .prefetch_related("mornings")
+    )
+    return {str(row.pk): row for row in rows}
+
+
 def _entries(client: Client) -> list[dict[str, Any]]:
     """Records in their standing version, each with the clearances given to any of its versions."""
     cleared: dict[object, list[dict[str, Any]]] = defaultdict(list)
     for clearance in Clearance.objects.filter(entry__client=client).select_related("entry").order_by("date"):
         cleared[clearance.entry.root].append({"who": clearance.who, "date": clearance.date, "scope": clearance.scope})
-    return [
-        {
-            "id": str(entry.root),
-            "kind": entry.kind,
-            "side": entry.side,
-            "facts": entry.facts,
-            "from_date": entry.from_date,
-            "until_date": entry.until_date,
-            "clearances": cleared[entry.root],
-        }
-        for entry in Entry.objects.standing().filter(client=client)
-    ]
+    return [entry_raw(entry, cleared[entry.root]) for entry in Entry.objects.standing().filter(client=client)]
 
 
 def _daily(client: Client, standing: set[str]) -> list[dict[str, Any]]:
@@ -146,6 +204,7 @@ def response_value(item: LoggedItem) -> dict[str, Any]:
         "side": item.side,
         "setup": item.setup_used,
         "dose_s": item.dose_s,
+        "held_s": item.held_s,
         "before": item.before,
         "during": item.during,
         "after": item.after,

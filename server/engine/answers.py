@@ -103,29 +103,31 @@ class Today:
         """The answer for these parts today; computed once for one state of the records."""
         return cached(self.key, self.date, *parts, compute=compute)
 
-    def lane(self, rung: Variation, side: Side) -> tuple[LaneAnswer, str]:
-        """The verdict on one rung for one side, and its figure (empty when nothing can be built)."""
+    def lane(self, rung: Variation, side: Side) -> LaneAnswer:
+        """The verdict on one rung for one side, with the set-up it rests on."""
         if rung.shared:
-            return self.cached("lanes", rung.id, compute=lambda: self._lanes(rung, tuple(Side)))[side]
-        return self.cached("lane", rung.id, side, compute=lambda: self._lanes(rung, (side,))[side])
+            return self.cached("lanes", rung.id, compute=lambda: {s: self._lane(rung, s) for s in Side})[side]
+        return self.cached("lane", rung.id, side, compute=lambda: self._lane(rung, side))
 
-    def _lanes(self, rung: Variation, sides: tuple[Side, ...]) -> dict[Side, tuple[LaneAnswer, str]]:
-        """Both lanes of a shared shape from one screening, or one lane of any other."""
-        screened = self._grid(rung, sides[0])
-        found = {}
-        for side in sides:
-            own = screened if isinstance(screened, NoGrid) else replace(screened, side=side)
-            drawn = ""
-            if not isinstance(own, NoGrid):
-                drawn = figure(own, self.situation.body, self.room, own.shown, lane_view(rung, side), labels=False)
-            found[side] = (lane_answer_of(self.situation, rung, side, own), drawn)
-        return found
+    def _lane(self, rung: Variation, side: Side) -> LaneAnswer:
+        return lane_answer_of(self.situation, rung, side, self._grid(rung, side))
+
+    def drawing(self, rung: Variation, side: Side) -> str:
+        """The figure of the set-up a verdict is shown with; empty when nothing can be built."""
+
+        def compute() -> str:
+            found = self._grid(rung, side)
+            if isinstance(found, NoGrid):
+                return ""
+            return figure(found, self.situation.body, self.room, found.shown, lane_view(rung, side), labels=False)
+
+        return self.cached("drawing", rung.id, side, compute=compute)
 
     def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
 
         if situation.date == self.date:
-            return self.lane(rung, side)[0].verdict in (Verdict.CLEAR, Verdict.WITH_SETUP)
+            return self.lane(rung, side).verdict in (Verdict.CLEAR, Verdict.WITH_SETUP)
 
         def compute() -> bool:
             screened = situation.screen(rung, side)

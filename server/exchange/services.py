@@ -11,13 +11,15 @@ import uuid
 from typing import Any
 
 from django.db import transaction
+from pydantic import ValidationError
 
 from accounts.models import User
-from asketa_core import ClientFile, Response, parse
+from asketa_core import ClientFile, Response, implausible_file, parse
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from common import clock
-from common.errors import bad_field
+from common.errors import BadInput, FieldProblem, refuse_implausible
+from common.schemas import refuse_nulls
 from engine.adapter import client_file
 from engine.shelf import practice_library
 from measures.models import Measure
@@ -25,6 +27,7 @@ from practices.models import Practice
 from visits.models import LoggedItem, MorningAnswer, Visit
 
 NAMELESS = "Client from a file"
+BATCH = 500
 
 
 def exported(client: Client) -> dict[str, Any]:
@@ -34,12 +37,15 @@ def exported(client: Client) -> dict[str, Any]:
 
 @transaction.atomic
 def imported(practice: Practice, user: User, raw: Any) -> Client:
-    """A new client from a file. ``InputError`` names the path of the first problem; nothing is stored then."""
-    file = parse(ClientFile, raw)
-    _check_dates(file, clock.today(practice.time_zone))
-    library = practice_library().library
-    for response in file.responses:
-        library.variation(response.variation)
+    """A new client from a file. Everything in it passes what is asked of records entered by hand; with any problem nothing
+    is stored, and the path of what is wrong is named."""
+    try:
+        file = parse(ClientFile, refuse_nulls(raw))
+    except ValidationError as error:
+        raise BadInput(
+            [FieldProblem(field=".".join(map(str, e["loc"])), message=e["msg"]) for e in error.errors()]
+        ) from error
+    refuse_implausible(implausible_file(file, practice_library().library, clock.today(practice.time_zone)))
     client = Client.objects.create(
         practice=practice,
         created_by=user,
@@ -51,67 +57,82 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
     _store_entries(file, client, own)
     _store_measures(file, client, own)
     _store_responses(file, client, own)
-    record(client, "client.imported")
+    record(client, "client.imported", user)
     return client
 
 
-def _check_dates(file: ClientFile, today: dt.date) -> None:
-    dated = {
-        **{f"body.{k}.date": m.date for k, m in enumerate(file.body)},
-        **{f"ranges.{k}.date": m.date for k, m in enumerate(file.ranges)},
-        **{f"daily.{k}.date": f.date for k, f in enumerate(file.daily)},
-        **{f"responses.{k}.date": r.date for k, r in enumerate(file.responses)},
-    }
-    for field, date in dated.items():
-        if date > today:
-            raise bad_field(field, "This date lies in the future. Correct it in the file.")
-
-
 def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
-    rows = {}
-    for entry in file.entries:
-        new = uuid.uuid4()
-        rows[entry.id] = Entry.objects.create(
-            id=new, root=new, client=client, kind=entry.kind, side=entry.side.value if entry.side is not None else None,
+    rows = {entry.id: uuid.uuid4() for entry in file.entries}
+    Entry.objects.bulk_create(
+        Entry(
+            id=rows[entry.id], root=rows[entry.id], client=client, kind=entry.kind,
+            side=entry.side.value if entry.side is not None else None,
             facts=entry.facts.model_dump(mode="json"), from_date=entry.from_date, until_date=entry.until_date, **own,
-        )  # fmt: skip
-        for given in entry.clearances:
-            Clearance.objects.create(
-                entry=rows[entry.id], who=given.who, date=given.date, scope=list(given.scope), **own
-            )
-    for fact in file.daily:
-        DailyAnswer.objects.create(
-            entry=rows[fact.entry_id], date=fact.date, pain_today=fact.pain_today, irritable=fact.irritable, **own
         )
+        for entry in file.entries
+    )  # fmt: skip
+    Clearance.objects.bulk_create(
+        Clearance(entry_id=rows[entry.id], who=given.who, date=given.date, scope=list(given.scope), **own)
+        for entry in file.entries
+        for given in entry.clearances
+    )
+    DailyAnswer.objects.bulk_create(
+        (
+            DailyAnswer(
+                entry_id=rows[fact.entry_id],
+                date=fact.date,
+                pain_today=fact.pain_today,
+                irritable=fact.irritable,
+                **own,
+            )
+            for fact in file.daily
+        ),
+        batch_size=BATCH,
+    )
 
 
 def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
-    for body in file.body:
-        Measure.objects.create(
-            client=client, quantity=body.quantity, value=body.value, date=body.date, note=body.note, **own
-        )
-    for reading in file.ranges:
-        Measure.objects.create(
-            client=client, quantity=reading.quantity.value, side=reading.side.value, value=reading.value_deg,
-            method=reading.method, error=reading.error_deg, date=reading.date, pelvis_held=reading.pelvis_held,
-            conditions=reading.conditions, **own,
-        )  # fmt: skip
+    Measure.objects.bulk_create(
+        (
+            Measure(client=client, quantity=body.quantity, value=body.value, date=body.date, note=body.note, **own)
+            for body in file.body
+        ),
+        batch_size=BATCH,
+    )
+    Measure.objects.bulk_create(
+        (
+            Measure(
+                client=client, quantity=reading.quantity.value, side=reading.side.value, value=reading.value_deg,
+                method=reading.method, error=reading.error_deg, date=reading.date, pelvis_held=reading.pelvis_held,
+                conditions=reading.conditions, **own,
+            )
+            for reading in file.ranges
+        ),
+        batch_size=BATCH,
+    )  # fmt: skip
 
 
 def _store_responses(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
-    visits: dict[dt.date, Visit] = {}
-    for response in file.responses:
-        if response.date not in visits:
-            visits[response.date] = Visit.objects.create(client=client, date=response.date, **own)
-        item = _item(response, visits[response.date], own)
-        if response.settled_next_morning != "unknown":
-            MorningAnswer.objects.create(item=item, settled=response.settled_next_morning == "yes", **own)
-
-
-def _item(response: Response, visit: Visit, own: dict[str, Any]) -> LoggedItem:
-    fields = response.model_dump(
-        mode="json", exclude={"id", "date", "setup", "settled_next_morning"}, exclude_none=True
+    days = dict.fromkeys(response.date for response in file.responses)
+    visits = {day: Visit(client=client, date=day, **own) for day in days}
+    Visit.objects.bulk_create(visits.values(), batch_size=BATCH)
+    items = [_item(response, visits[response.date], place, own) for place, response in enumerate(file.responses)]
+    LoggedItem.objects.bulk_create(items, batch_size=BATCH)
+    MorningAnswer.objects.bulk_create(
+        (
+            MorningAnswer(item=item, settled=response.settled_next_morning == "yes", **own)
+            for response, item in zip(file.responses, items, strict=True)
+            if response.settled_next_morning != "unknown"
+        ),
+        batch_size=BATCH,
     )
+
+
+def _item(response: Response, visit: Visit, place: int, own: dict[str, Any]) -> LoggedItem:
+    fields = response.model_dump(mode="json", exclude={"id", "date", "setup", "settled_next_morning"})
     setup = {name: value.model_dump(exclude_none=True) for name, value in response.setup.items()}
-    # What was judged elsewhere at the time is not known here, and not made up.
-    return LoggedItem.objects.create(visit=visit, setup_used=setup, snapshot={"imported": True}, **fields, **own)
+    # What was judged elsewhere at the time is not known here, and not made up. The file's order is kept by the clock.
+    return LoggedItem(
+        visit=visit, setup_used=setup, snapshot={"imported": True},
+        created_at=clock.now() + dt.timedelta(microseconds=place), **fields, **own,
+    )  # fmt: skip

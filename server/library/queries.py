@@ -89,7 +89,7 @@ class Sitter:
     def lane(self, rung: Variation, side: Side) -> tuple[LaneAnswer, str]:
         """The verdict on a rung for one side and its figure."""
         if self.today is not None:
-            return self.today.lane(rung, side)
+            return self.today.lane(rung, side), self.today.drawing(rung, side)
 
         def compute() -> tuple[LaneAnswer, str]:
             screened = self.situation.screen(rung, side)
@@ -223,8 +223,8 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
         step_back=_step(next(sitter.shelf.library.steps(rung, "step_back"), None)),
         step_forward=_step(next(sitter.shelf.library.steps(rung, "step_forward"), None)),
         **_drawings(sitter, rung, side),
-        verdict=client.lane(rung, side)[0].verdict if client is not None else None,
-        reasons=_reasons(client.lane(rung, side)[0]) if client is not None else [],
+        verdict=client.lane(rung, side).verdict if client is not None else None,
+        reasons=_reasons(client.lane(rung, side)) if client is not None else [],
         own=_mark(rung) if rung.id in sitter.shelf.own else None,
         # A copy stands below the rung it was made from; an own variation keeps its place.
         file=sitter.shelf.own[rung.id].file if rung.id in sitter.shelf.own else file_of(rung, rung.id),

@@ -9,6 +9,7 @@ from typing import Any, Literal
 from ninja import Field, Schema
 
 from asketa_core import Side, Verdict, View
+from common.schemas import Input, Whole
 
 
 class RungLine(Schema):
@@ -168,15 +169,15 @@ class VersionOut(Schema):
     file: dict[str, Any]
 
 
-class ChangeIn(Schema):
+class ChangeIn(Input):
     """An edit made on version ``number``."""
 
-    number: int = Field(ge=1)
+    number: Whole = Field(ge=1)
     file: dict[str, Any]
 
 
-class RetireIn(Schema):
-    number: int = Field(ge=1)
+class RetireIn(Input):
+    number: Whole = Field(ge=1)
 
 
 class SavedOut(Schema):

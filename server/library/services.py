@@ -23,7 +23,7 @@ def add(practice: Practice, user: User, raw: Any) -> OwnRung:
     key = f"{OWN_PREFIX}{secrets.token_hex(4)}"
     own = read_own(raw, practice_library().library, key)
     row = OwnRung.objects.create(practice=practice, created_by=user, key=key, content=own.file)
-    record(row, "variation.added")
+    record(row, "variation.added", user)
     return row
 
 
@@ -75,5 +75,5 @@ def _next(row: OwnRung, user: User, content: Any, *, retired: bool, action: str)
     except IntegrityError as error:
         now = OwnRung.objects.standing().get(key=row.key)
         raise Stale({"number": now.number, "file": now.content}) from error
-    record(after, action)
+    record(after, action, user)
     return after

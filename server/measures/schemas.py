@@ -8,10 +8,11 @@ from typing import Literal
 from ninja import Field, Schema
 
 from asketa_core import Quantity, Side
-from asketa_core.clientfile import BodyQuantity, TriState
+from asketa_core.clientfile import BodyQuantity, Conditions, Day, TriState
+from common.schemas import Input
 
 
-class ReadingIn(Schema):
+class ReadingIn(Input):
     """One reading; cm, kg or degrees by quantity. Body measures have no side. ``conditions`` are the
     lengths a tape reading was turned into degrees with; ``note`` is what was looked at."""
 
@@ -21,11 +22,11 @@ class ReadingIn(Schema):
     method: Literal["goniometer", "inclinometer", "tape", "eye", ""] = ""
     error: float | None = Field(default=None, gt=0, le=30)
     pelvis_held: TriState = "unknown"
-    conditions: dict[str, float] = {}
+    conditions: Conditions = {}
     note: Literal["", "hollow", "flat", "rounded"] = ""
 
 
-class TapeIn(Schema):
+class TapeIn(Input):
     """Sitting with the soles together: how high the knee is above the floor, how far the heel is ahead of
     the hips, how high the seat; cm."""
 
@@ -40,9 +41,9 @@ class TapeOut(Schema):
     error_deg: float
 
 
-class ReadingsIn(Schema):
-    date: dt.date | None = None
-    readings: list[ReadingIn]
+class ReadingsIn(Input):
+    date: Day | None = None
+    readings: list[ReadingIn] = Field(min_length=1, max_length=200)
 
 
 class ReadingOut(Schema):

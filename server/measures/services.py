@@ -7,7 +7,7 @@ import datetime as dt
 from django.db import transaction
 
 from accounts.models import User
-from asketa_core import PLAUSIBLE_BODY, Quantity, check_plausible
+from asketa_core import PLAUSIBLE_BODY, Quantity, check_plausible, past_date
 from audit.models import record
 from clients.models import Client
 from common.errors import BadInput, FieldProblem
@@ -38,10 +38,7 @@ def store_readings(
     client: Client, user: User, readings: list[ReadingIn], date: dt.date, today: dt.date
 ) -> list[Measure]:
     problems = [problem for reading in readings if (problem := _problem(reading)) is not None]
-    if date > today:
-        problems.append(
-            FieldProblem(field="date", message="This date lies in the future. Enter the day it was measured.")
-        )
+    problems += [FieldProblem(field=each.field, message=each.message) for each in past_date("date", date, today)]
     if problems:
         raise BadInput(problems)
     stored = []
@@ -61,6 +58,6 @@ def store_readings(
             note=reading.note,
             date=date,
         )
-        record(measure, "measure.stored")
+        record(measure, "measure.stored", user)
         stored.append(measure)
     return stored

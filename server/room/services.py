@@ -27,6 +27,6 @@ def stock_room(practice: Practice, user: User, props: list[dict[str, Any]]) -> l
             practice=practice, created_by=user, kind=prop["kind"], name=prop.get("name", ""), count=prop["count"],
             sizes=sizes, position=position,
         )  # fmt: skip
-        record(row, "room.stocked")
+        record(row, "room.stocked", user)
         found.append(row)
     return found

@@ -51,6 +51,12 @@ class House:
             ]
             store_readings(self.client, self.user, body + turning, self.today, self.today)
 
+    def measured_before(self, days_ago: int = 30) -> None:
+        """The stature known long enough for visits in the past."""
+        day = self.today - dt.timedelta(days=days_ago)
+        with scope(practice=self.practice):
+            store_readings(self.client, self.user, [ReadingIn(quantity="stature", value=172)], day, self.today)
+
     def record_hip(self, days_ago: int = 63, side: str = "right", **facts: Any) -> Any:
         known = {
             "date": self.today - dt.timedelta(days=days_ago), "approach": "posterior", "prosthesis": "total",
@@ -74,7 +80,7 @@ class House:
             screened = today.screen(rung, Side.LEFT)
         known: dict[str, Any] = {
             "id": uuid.uuid4(), "variation": rung.id, "side": "left", "setup_used": screened.grid.setup(screened.best),
-            "dose_s": 40, "before": 0, "during": 1, "after": 0, "kind": "stretch",
+            "dose_s": 40, "before": 0, "during": 1, "after": 0, "kind": "stretch", "place": "wanted", "signs": [],
         }  # fmt: skip
         return ItemIn(**{**known, **changes})
 
@@ -96,11 +102,12 @@ class ApiTest(TestCase):
         return f"/api/practices/{at.practice.pk}/clients/{client or at.client.pk}{path}"
 
     def post(self, url: str, body: Any) -> HttpResponse:
-        data = body.model_dump(mode="json") if hasattr(body, "model_dump") else body
+        data = body.model_dump(mode="json", exclude_none=True) if hasattr(body, "model_dump") else body
         return self.client.post(url, data, content_type="application/json")
 
     def put(self, url: str, body: Any) -> HttpResponse:
-        return self.client.put(url, body, content_type="application/json")
+        data = body.model_dump(mode="json", exclude_none=True) if hasattr(body, "model_dump") else body
+        return self.client.put(url, data, content_type="application/json")
 
     def fields(self, response: HttpResponse) -> dict[str, str]:
         self.assertEqual(response.status_code, 422, response.content)

@@ -53,7 +53,7 @@ class Demo(TestCase):
             baker = Today.of(by_work["baker"])
             self.assertEqual(baker.situation.body.pregnancy.week, 22)
             self.assertEqual(
-                baker.lane(baker.library.variation("bound_angle.lying_free"), Side.LEFT)[0].verdict, Verdict.LEAVE_OUT
+                baker.lane(baker.library.variation("bound_angle.lying_free"), Side.LEFT).verdict, Verdict.LEAVE_OUT
             )
             beekeeper = Today.of(by_work["beekeeper"])
             self.assertIn("bones.flexion_loaded", {limit.code for limit in beekeeper.situation.limits})

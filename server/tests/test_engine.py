@@ -14,7 +14,7 @@ from django_scopes import scope
 from asketa_core import ClientFile, Side
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn
-from clients.services import answer_daily, correct_entry, give_clearance, update_client
+from clients.services import answer_daily, give_clearance, update_client, withdraw_entry
 from common import clock
 from common.recent import Recent
 from engine.adapter import client_file
@@ -72,7 +72,7 @@ class RecordsKept(ApiTest):
             "a hold": lambda client: log_item(Today.of(client), user, item),
             "the next morning": lambda client: answer_morning(client, user, item.id, True),
             "the client's own line": rename,
-            "a record taken back": lambda _: correct_entry(self.knee, user, None, today),
+            "a record taken back": lambda _: withdraw_entry(self.knee, user),
         }
         before = self.file()
         for what, record in steps.items():
@@ -146,7 +146,7 @@ class RecordsKept(ApiTest):
         with scope(practice=self.house.practice):
             today = Today.of(self.fresh())
             rung = today.library.variation("figure_four.over_thigh")
-            left, right = (today.lane(rung, side)[0].verdict for side in Side)
+            left, right = (today.lane(rung, side).verdict for side in Side)
         self.assertNotEqual(left, right)
 
 

@@ -107,7 +107,7 @@ FILES = st.fixed_dictionaries(
         "format": st.just("asketa-client"),
         "version": st.just(1),
         "client": st.fixed_dictionaries({"id": st.just("x"), "name": st.sampled_from(["Ada", "Bo", "Åse Ø"])}),
-        "entries": st.lists(st.tuples(st.sampled_from(["left", "right"]), FACTS), max_size=3).map(
+        "entries": st.lists(st.tuples(st.sampled_from(["left", "right"]), FACTS), max_size=2, unique_by=lambda row: row[0]).map(
             lambda rows: [
                 {"id": str(k), "kind": "hip_replacement", "side": side, "facts": facts}
                 for k, (side, facts) in enumerate(rows)
@@ -130,7 +130,7 @@ class AnyFile(PropertyTest):
     def setUp(self) -> None:
         self.house = House("Mill", "owner@mill.example")
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(FILES)
     def test_in_and_out_again_is_the_same(self, file: dict[str, Any]) -> None:
         with scope(practice=self.house.practice):

@@ -300,7 +300,7 @@ class AnotherPracticesVariations(LibraryTest):
     def test_are_changed_planned_and_logged_by_none(self) -> None:
         own = self.theirs
         file = self.client.get(self.at(f"/library/variations/{BLOCK}/file", self.other)).json()
-        item = self.other.item().model_dump(mode="json") | {"variation": own}
+        item = self.other.item().model_dump(mode="json", exclude_none=True) | {"variation": own}
         for method, url, body in (
             (self.put, self.at(f"/library/variations/{own}", self.other), {"number": 1, "file": file}),
             (self.post, self.at(f"/library/variations/{own}/retire", self.other), {"number": 1}),

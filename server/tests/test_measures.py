@@ -30,7 +30,7 @@ class Storing(ApiTest):
 
     def test_stature_of_seventeen(self) -> None:
         problems = self.fields(self.store(reading("stature", 17)))
-        self.assertIn("120–220 cm", problems["stature"])
+        self.assertIn("90–230 cm", problems["stature"])
 
     def test_every_problem_is_named_and_nothing_is_stored(self) -> None:
         with scope(practice=self.house.practice):

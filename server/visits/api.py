@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 
 from django.http import Http404, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from asketa_core import InputError, Side, Variation
 from clients.queries import get_client
@@ -17,7 +17,9 @@ from practices.tenancy import PracticeId, PracticeRequest, in_practice
 from visits import choosing, responses, services, setting_up
 from visits import mat as beside_the_mat
 from visits.schemas import (
+    CorrectionIn,
     DetailOut,
+    DrawingsOut,
     FamilyLine,
     ItemIn,
     ItemOut,
@@ -56,6 +58,19 @@ def ladder(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UU
     if family is None:
         raise Http404
     return choosing.ladder(today, family)
+
+
+@router.get("/clients/{client_id}/ladders/{family_id}/drawings", response=DrawingsOut, operation_id="ladderDrawings")
+@in_practice(Permission.CLIENTS_READ)
+def ladder_drawings(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, family_id: str
+) -> DrawingsOut:
+    """The figures of a ladder, asked for when it comes near the screen."""
+    today = Today.of(get_client(client_id))
+    family = today.library.families.get(family_id)
+    if family is None:
+        raise Http404
+    return choosing.drawings(today, family)
 
 
 @router.get("/clients/{client_id}/setups/{variation_id}/{side}", response=SetupOut, operation_id="setup")
@@ -104,17 +119,24 @@ def mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID)
 
 @router.get("/clients/{client_id}/items", response=list[ItemOut], operation_id="listItems")
 @in_practice(Permission.CLIENTS_READ)
-def list_items(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[ItemOut]:
-    return beside_the_mat.items_out(Today.of(get_client(client_id)))
+def list_items(
+    request: PracticeRequest,
+    practice_id: PracticeId,
+    client_id: uuid.UUID,
+    before: uuid.UUID | None = None,
+    limit: int = Query(100, ge=1, le=200),
+) -> list[ItemOut]:
+    """The latest holds, oldest first; page back with ``before``, the first of those shown."""
+    return beside_the_mat.items_out(Today.of(get_client(client_id)), before, limit)
 
 
 @router.get("/clients/{client_id}/responses", response=list[ResponseFamily], operation_id="responses")
 @in_practice(Permission.CLIENTS_READ)
 def responses_over_time(
-    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, most: int = Query(60, ge=1, le=1000)
 ) -> list[ResponseFamily]:
-    """Discomfort, support and rungs over time, per family and side."""
-    return responses.responses(Today.of(get_client(client_id)))
+    """Discomfort, support and rungs over time, per family and side: the ``most`` latest holds of each."""
+    return responses.responses(Today.of(get_client(client_id)), most)
 
 
 @router.get("/clients/{client_id}/responses.csv", operation_id="responsesCsv", include_in_schema=False)
@@ -133,12 +155,23 @@ def responses_as_csv(request: PracticeRequest, practice_id: PracticeId, client_i
 def log_item(
     request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ItemIn
 ) -> Status[MatOut]:
-    """Store what happened on one side; sending the same id twice stores it once."""
+    """Store what happened in one hold. The same id with the same content stores it once; with other content: 409."""
     client = get_client(client_id)
     today = Today.of(client)
     _rung(today, payload.variation)
     services.log_item(today, request.user, payload)
     return Status(201, beside_the_mat.mat(Today.of(client)))
+
+
+@router.put("/clients/{client_id}/items/{item_id}", response=MatOut, operation_id="correctItem")
+@in_practice(Permission.VISITS_WRITE)
+def correct_item(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, item_id: uuid.UUID, payload: CorrectionIn
+) -> MatOut:
+    """Say something else of a hold: a new version of it; 409 when it was corrected in the meantime."""
+    client = get_client(client_id)
+    services.correct_item(Today.of(client), request.user, item_id, payload)
+    return beside_the_mat.mat(Today.of(client))
 
 
 @router.post("/clients/{client_id}/items/{item_id}/morning", response=MatOut, operation_id="answerMorning")

@@ -9,11 +9,13 @@ from asketa_core import (
     Family,
     Library,
     Side,
+    dose_words,
     worked_families,
 )
 from engine.answers import Today
 from visits.schemas import (
     DecisionOut,
+    DrawingsOut,
     FamilyLine,
     LadderOut,
     LaneOut,
@@ -56,12 +58,18 @@ def ladder(today: Today, family: Family) -> LadderOut:
     )
 
 
+def drawings(today: Today, family: Family) -> DrawingsOut:
+    """The figures of a ladder's rungs, for both sides."""
+    left, right = ({rung.id: drawn for rung in family.variations if (drawn := today.drawing(rung, s))} for s in SIDES)
+    return DrawingsOut(left=left, right=right)
+
+
 def _lane(today: Today, family: Family, side: Side) -> LaneOut:
     decision = today.decision(family.family, side)
     tolerances = today.tolerances()
     rungs = []
     for rung in family.variations:
-        answer, drawn = today.lane(rung, side)
+        answer = today.lane(rung, side)
         own = [r for r in today.file.responses if r.side is side and r.variation == rung.id]
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
@@ -72,7 +80,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
                 variation=rung.id,
                 verdict=answer.verdict,
                 cautions=0 if closed or detail is None else sum(f.severity == "caution" for f in detail.findings),
-                figure=drawn or None,
+                drawn=answer.best is not None,
                 line=detail.line if detail else "",
                 reasons=reasons,
                 last=last,
@@ -95,6 +103,7 @@ def decision_out(library: Library, decision: Decision) -> DecisionOut:
             short=library.variation(step.variation).short,
             setup=dict(step.setup),
             dose_s=step.dose_s,
+            dose=dose_words(library.variation(step.variation).hold, step.dose_s),
         )
         if step is not None
         else None,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from asketa_core import SlotValue, Variation, heights_words
+from asketa_core import SlotValue, Variation, dose_words, heights_words
 from visits.models import LoggedItem
 
 
@@ -14,13 +14,14 @@ def setup_used(item: LoggedItem) -> dict[str, SlotValue]:
 
 def hold_fields(rung: Variation, item: LoggedItem, tolerance: str) -> dict[str, Any]:
     """The fields of ``schemas.LoggedHold``."""
-    own = ("dose_s", "before", "during", "after", "kind", "place", "signs", "note", "settled")
+    own = ("dose_s", "held_s", "before", "during", "after", "kind", "place", "signs", "note", "settled")
     return {
         "id": item.pk,
         "date": item.visit.date,
         "variation": rung.id,
         "short": rung.short,
         "setup_words": heights_words(rung, setup_used(item)),
+        "dose": dose_words(rung.hold, item.dose_s),
         "tolerance": tolerance,
         **{name: getattr(item, name) for name in own},
     }

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import uuid
+from collections.abc import Sequence
 from typing import Any
+
+from django.http import Http404
 
 from asketa_core import (
     SIDES,
@@ -13,12 +17,13 @@ from asketa_core import (
     cue_words,
     describe,
     detail_at,
+    dose_words,
     figure,
     lane_view,
     say,
     step_back_from,
 )
-from engine.adapter import logged_items
+from engine.adapter import items_by_id
 from engine.answers import Today, digest
 from visits.choosing import decision_out
 from visits.holds import hold_fields
@@ -32,11 +37,23 @@ from visits.schemas import (
 )
 from visits.setting_up import detail_of
 
+MOST_MORNINGS = 6
 
-def items_out(today: Today) -> list[ItemOut]:
-    """Everything logged, oldest first."""
-    tolerances = today.tolerances()
-    return [item_out(today, item, tolerances[str(item.pk)].value) for item in logged_items(today.client)]
+
+def items_out(today: Today, before: uuid.UUID | None, limit: int) -> list[ItemOut]:
+    """The latest holds logged, oldest first; those before one of them when it is named."""
+    ids = [response.id for response in today.file.responses]
+    if before is not None:
+        if str(before) not in ids:
+            raise Http404
+        ids = ids[: ids.index(str(before))]
+    return list(_items(today, ids[-limit:]).values())
+
+
+def _items(today: Today, ids: Sequence[str]) -> dict[str, ItemOut]:
+    """Some holds by their ids, in the order given."""
+    rows, tolerances = items_by_id(today.client, ids), today.tolerances()
+    return {key: item_out(today, rows[key], tolerances[key].value) for key in ids if key in rows}
 
 
 def item_out(today: Today, item: LoggedItem, tolerance: str) -> ItemOut:
@@ -44,28 +61,53 @@ def item_out(today: Today, item: LoggedItem, tolerance: str) -> ItemOut:
 
 
 def mat(today: Today) -> MatOut:
-    """Today's plan with everything needed beside the mat: no second request is needed to step back."""
+    """Today's plan with everything needed beside the mat: no second request is needed to step back. Of everything ever
+    logged only what is shown is read: today's holds, the last of each side before, and open mornings."""
     visit = Visit.objects.filter(client=today.client, date=today.date).first()
-    plan: dict[str, Any] = visit.plan if visit is not None else {}
-    items = items_out(today)
+    plan: list[dict[str, Any]] = visit.plan if visit is not None else []
+    mine: dict[tuple[str, Side], tuple[str | None, list[str]]] = {}
+    for planned in plan:
+        for side in SIDES:
+            mine[(planned["family"], side)] = _holds_of(today, planned["family"], side)
+    open_mornings = [r.id for r in today.file.responses if r.settled_next_morning == "unknown" and r.date < today.date][
+        -MOST_MORNINGS:
+    ]
+    shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
+    items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
     return MatOut(
         date=today.date,
         families=[
             MatFamily(
-                family=name,
-                name=today.library.families[name].name.en,
+                family=planned["family"],
+                name=today.library.families[planned["family"]].name.en,
                 **{
-                    side.value: _mat_side(today, name, side, sides[side.value], items) if side.value in sides else None
+                    side.value: _mat_side(today, planned["family"], side, planned[side.value], items, mine)
+                    if side.value in planned
+                    else None
                     for side in SIDES
                 },
             )
-            for name, sides in plan.items()
+            for planned in plan
         ],
-        morning_open=[item for item in items if item.settled is None and item.date < today.date][-6:],
+        morning_open=[items[key] for key in open_mornings if key in items],
     )
 
 
-def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], items: list[ItemOut]) -> MatSide | None:
+def _holds_of(today: Today, family: str, side: Side) -> tuple[str | None, list[str]]:
+    """The last hold of one side of a ladder before today, and today's in their order."""
+    own = [r for r in today.file.responses if r.side is side and r.variation.split(".")[0] == family]
+    earlier = [r.id for r in own if r.date < today.date]
+    return (earlier[-1] if earlier else None), [r.id for r in own if r.date == today.date]
+
+
+def _mat_side(
+    today: Today,
+    family: str,
+    side: Side,
+    planned: dict[str, Any],
+    items: dict[str, ItemOut],
+    holds: dict[tuple[str, Side], tuple[str | None, list[str]]],
+) -> MatSide | None:
     rung = today.library.variation(planned["variation"])
     setup = {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
     screened = today.screen(rung, side)
@@ -74,9 +116,7 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
     row = screened.grid.nearest(setup)
     detail = detail_of(today, screened, detail_at(today.situation, screened, row), setup=setup)
     decision = today.decision(family, side)
-    mine = [item for item in items if item.side is side and item.variation.split(".")[0] == family]
-    earlier = [item for item in mine if item.date < today.date]
-    now = [item for item in mine if item.date == today.date]
+    last, now = holds[(family, side)]
     return MatSide(
         side=side,
         variation=rung.id,
@@ -85,6 +125,8 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
         setup=detail.setup,
         setup_words=detail_at(today.situation, screened, row).line,
         dose_s=planned["dose_s"],
+        dose=dose_words(rung.hold, planned["dose_s"]),
+        timed=rung.hold.style != "reps",
         verdict=detail.verdict,
         allowed=detail.allowed,
         figure=detail.figure,
@@ -101,9 +143,9 @@ def _mat_side(today: Today, family: str, side: Side, planned: dict[str, Any], it
             compute=lambda: _step_back(today, rung, side, setup),
         )
         or None,
-        last=earlier[-1] if earlier else None,
+        last=items.get(last) if last is not None else None,
         decision=decision_out(today.library, decision),
-        logged_today=now[-1] if now else None,
+        logged_today=[items[key] for key in now if key in items],
     )
 
 
@@ -123,6 +165,7 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
         setup=dict(step.setup),
         setup_words=detail_at(today.situation, screened, row).line,
         dose_s=step.dose_s,
+        dose=dose_words(target.hold, step.dose_s),
         figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side)),
         figure_words=describe(screened, row),
     )

@@ -12,11 +12,12 @@ from practices.tenancy import PracticeRow
 
 
 class Visit(PracticeRow):
-    """One day with a client. ``plan`` holds the set-ups taken to the mat: variation → side → slots."""
+    """One day with a client. ``plan`` lists what was taken to the mat, in that order: a family and, for each side planned,
+    its variation, set-up, dose and accepted cautions."""
 
     client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="visits")
     date = models.DateField()
-    plan: Any = models.JSONField(default=dict)
+    plan: Any = models.JSONField(default=list)
     version = models.PositiveIntegerField(default=1)
 
     class Meta:
@@ -32,7 +33,8 @@ class LoggedItemQuerySet(models.QuerySet["LoggedItem"]):
 
 class LoggedItem(PracticeRow):
     """What happened on one side in one hold. The id comes from the device, so that sending twice
-    stores once. ``snapshot`` keeps what was known and judged at the time."""
+    stores once. What nobody said is null; no ``signs`` means that somebody looked and saw none. ``snapshot`` keeps what
+    was known and judged at the time."""
 
     append_only = True
 
@@ -43,12 +45,14 @@ class LoggedItem(PracticeRow):
     setup_planned: Any = models.JSONField(null=True)
     setup_used: Any = models.JSONField()
     dose_s = models.PositiveSmallIntegerField()
-    before = models.PositiveSmallIntegerField()
+    held_s = models.PositiveSmallIntegerField(null=True)
+    """Seconds really held, where a clock ran; ``dose_s`` is what was planned."""
+    before = models.PositiveSmallIntegerField(null=True)
     during = models.PositiveSmallIntegerField()
-    after = models.PositiveSmallIntegerField()
-    kind = models.CharField(max_length=20)
-    place = models.CharField(max_length=20)
-    signs: Any = models.JSONField(default=list)
+    after = models.PositiveSmallIntegerField(null=True)
+    kind = models.CharField(max_length=20, null=True)
+    place = models.CharField(max_length=20, null=True)
+    signs: Any = models.JSONField(null=True)
     note = models.TextField(blank=True, max_length=2000)
     snapshot: Any = models.JSONField()
 

@@ -11,7 +11,6 @@ from asketa_core import (
     Side,
     SlotValue,
     Variation,
-    judge_responses,
     say,
     why_words,
 )
@@ -23,34 +22,43 @@ from visits.models import LoggedItem
 from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName
 
 CSV_COLUMNS = (
-    "date", "side", "family", "variation", "setup", "seat_cm", "support_cm", "dose_s", "before", "during", "after",
+    "date", "side", "family", "variation", "setup", "seat_cm", "support_cm", "dose_s", "held_s", "before", "during", "after",
     "kind", "place", "signs", "settled_next_morning", "tolerance", "note",
 )  # fmt: skip
 
 
-def responses(today: Today) -> list[ResponseFamily]:
-    """Every family that was worked on, oldest hold first on each side."""
-    points = _points(today)
+FORMULA_SIGNS = ("=", "+", "-", "@", "\uff1d", "\uff0b", "\uff0d", "\uff20")
+"""What a spreadsheet takes for the start of a formula, full-width forms included."""
+
+
+def responses(today: Today, most: int | None = None) -> list[ResponseFamily]:
+    """Every family that was worked on, oldest hold first on each side; of each side the ``most`` latest holds."""
+    points, earlier = _points(today, most)
     return [
         ResponseFamily(
             family=family.family,
             name=family.name.en,
             rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in _rungs(today, family)],
             allowed=today.file.settings.discomfort_allowed,
-            **{side.value: _lane(today, family, side, points.get((family.family, side), [])) for side in SIDES},
+            **{
+                side.value: _lane(today, family, side, points.get((family.family, side), []), earlier) for side in SIDES
+            },
         )
         for family in today.library.families.values()
         if any((family.family, side) in points for side in SIDES)
     ]
 
 
-def _lane(today: Today, family: Family, side: Side, points: list[ResponsePoint]) -> ResponseLane:
+def _lane(
+    today: Today, family: Family, side: Side, points: list[ResponsePoint], earlier: set[tuple[str, Side]]
+) -> ResponseLane:
     decision = today.decision(family.family, side)
     return ResponseLane(
         side=side,
         decision=decision_out(today.library, decision),
         change=say("would_change", decision.code) if points else "",
         points=points,
+        earlier=(family.family, side) in earlier,
     )
 
 
@@ -59,24 +67,33 @@ def _rungs(today: Today, family: Family) -> list[Variation]:
     return [*family.variations, *(rung for rung in today.library.retired.values() if rung.family == family.family)]
 
 
-def _points(today: Today) -> dict[tuple[str, Side], list[ResponsePoint]]:
-    judged = judge_responses(today.file, today.now)
-    found: dict[tuple[str, Side], list[ResponsePoint]] = {}
+Lane = tuple[str, Side]
+
+
+def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoint]], set[Lane]]:
+    """The holds of every ladder and side, and the lanes that have more than are shown."""
+    judged = today.judged
+    by_lane: dict[Lane, list[LoggedItem]] = {}
     for item in logged_items(today.client):
-        rung = today.library.variation(item.variation)
-        family = today.library.families[rung.family]
-        outcome = judged[str(item.pk)]
-        seat, support = _heights(item, rung.recipe.seat_slot or "")
-        found.setdefault((rung.family, Side(item.side)), []).append(
-            ResponsePoint(
-                rung=[each.id for each in _rungs(today, family)].index(rung.id),
-                seat_cm=seat,
-                support_cm=support,
-                why=why_words(outcome),
-                **hold_fields(rung, item, outcome.tolerance.value),
+        if str(item.pk) in judged:
+            by_lane.setdefault((item.variation.split(".")[0], Side(item.side)), []).append(item)
+    found: dict[Lane, list[ResponsePoint]] = {}
+    for (name, side), items in by_lane.items():
+        places = {rung.id: place for place, rung in enumerate(_rungs(today, today.library.families[name]))}
+        for item in items if most is None else items[-most:]:
+            rung = today.library.variation(item.variation)
+            outcome = judged[str(item.pk)]
+            seat, support = _heights(item, rung.recipe.seat_slot or "")
+            found.setdefault((name, side), []).append(
+                ResponsePoint(
+                    rung=places[rung.id],
+                    seat_cm=seat,
+                    support_cm=support,
+                    why=why_words(outcome),
+                    **hold_fields(rung, item, outcome.tolerance.value),
+                )
             )
-        )
-    return found
+    return found, {lane for lane, items in by_lane.items() if most is not None and len(items) > most}
 
 
 def _heights(item: LoggedItem, seat_slot: str) -> tuple[float | None, float | None]:
@@ -104,12 +121,18 @@ def responses_csv(today: Today) -> str:
         writer.writerow(
             [
                 point.date.isoformat(), side.value, family.family, point.variation, point.setup_words, point.seat_cm or "",
-                point.support_cm or "", point.dose_s, point.before, point.during, point.after, point.kind, point.place,
-                " ".join(point.signs), settled, point.tolerance, _disarmed(point.note),
+                point.support_cm or "", point.dose_s, _blank(point.held_s), _blank(point.before), point.during,
+                _blank(point.after), point.kind or "", point.place or "",
+                "" if point.signs is None else " ".join(point.signs) or "none seen", settled, point.tolerance, _disarmed(point.note),
             ]
         )  # fmt: skip
     return out.getvalue()
 
 
+def _blank(value: int | None) -> int | str:
+    """What nobody said stays an empty cell."""
+    return "" if value is None else value
+
+
 def _disarmed(text: str) -> str:
-    return f"'{text}" if text.startswith(("=", "+", "-", "@", "\t", "\r")) else text
+    return f"'{text}" if text.lstrip().startswith(FORMULA_SIGNS) or text.startswith(("\t", "\r", "\n")) else text

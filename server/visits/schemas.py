@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
 from asketa_core import Side, SlotValue, Verdict
-from asketa_core.clientfile import Place, Sensation, Sign
+from asketa_core.clientfile import Key, Place, Sensation, Sign, Words
+from common.schemas import Input, Whole
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
 
@@ -19,6 +20,7 @@ class StepOut(Schema):
     short: str
     setup: dict[str, SlotValue]
     dose_s: int
+    dose: str
 
 
 class DecisionOut(Schema):
@@ -36,12 +38,12 @@ class LastTime(Schema):
 
 
 class RungLane(Schema):
-    """One rung on one side: verdict, its figure, and the one sentence that matters most."""
+    """One rung on one side: verdict, and the one sentence that matters most. ``drawn`` says whether there is a figure."""
 
     variation: str
     verdict: Verdict
     cautions: int
-    figure: str | None
+    drawn: bool
     line: str
     reasons: list[str]
     last: LastTime | None
@@ -84,6 +86,13 @@ class LadderOut(Schema):
     right: LaneOut
 
 
+class DrawingsOut(Schema):
+    """Figures of a ladder's rungs by variation; rungs for which nothing can be built have none."""
+
+    left: dict[str, str]
+    right: dict[str, str]
+
+
 class FindingOut(Schema):
     severity: Literal["caution", "ask", "stop"]
     side: Side | None
@@ -99,7 +108,7 @@ class RulerOut(Schema):
     readout: str
     name: str
     technical: str
-    unit: Literal["deg", "cm", "percent", "share", "ratio"]
+    unit: Literal["deg", "cm", "percent", "share", "leg_share", "upper_share", "ratio", "minutes"]
     value: float
     low: float
     high: float
@@ -110,6 +119,7 @@ class RulerOut(Schema):
     margin: float | None
     own_range: float | None
     typical: bool
+    opposite: str | None
 
 
 class RulersOut(Schema):
@@ -187,6 +197,13 @@ class NeighbourOut(Schema):
     reason: str
 
 
+class DoseOut(Schema):
+    """One dose of a rung: its seconds on the clock, and in the unit it is counted in."""
+
+    seconds: int
+    words: str
+
+
 class SetupOut(Schema):
     """``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
 
@@ -199,8 +216,7 @@ class SetupOut(Schema):
     name: str
     verdict: Verdict
     purposes: list[str]
-    hold_from_s: int
-    hold_to_s: int
+    doses: list[DoseOut]
     cues: list[str]
     watch: list[str]
     no_stack: str | None
@@ -213,42 +229,57 @@ class SetupOut(Schema):
     step_forward: NeighbourOut | None
 
 
-class SetupQuery(Schema):
-    setup: dict[str, SlotValue]
+SetUp = Annotated[dict[Key, SlotValue], Field(max_length=40)]
+
+
+class SetupQuery(Input):
+    setup: SetUp
     view: Literal["side", "front", "behind", "above"] = "side"
 
 
-class PlanIn(Schema):
+class AcceptedIn(Input):
+    codes: list[Key] = Field(min_length=1, max_length=20)
+    reason: Words = Field(min_length=3, max_length=300)
+
+
+class PlanIn(Input):
     """Take a set-up to the mat. ``accepted`` are cautions taken on with a reason."""
 
-    variation: str
+    variation: Key
     side: Side
-    setup: dict[str, SlotValue]
-    dose_s: int = Field(ge=1, le=1200)
-    accepted: list[AcceptedIn] = []
+    setup: SetUp
+    dose_s: Whole = Field(ge=1, le=1200)
+    accepted: list[AcceptedIn] = Field(default=[], max_length=40)
 
 
-class AcceptedIn(Schema):
-    codes: list[str]
-    reason: str = Field(min_length=3, max_length=300)
+Score = Annotated[int, Field(strict=True, ge=0, le=10)]
 
 
-class ItemIn(Schema):
-    """What happened on one side. ``id`` is made by the device: sending twice stores once."""
+class SaidIn(Input):
+    """What was said of a hold. What nobody said is left out; no ``signs`` at all is not the same as none seen."""
 
     id: uuid.UUID
-    variation: str
+    held_s: Whole | None = Field(default=None, ge=0, le=7200)
+    before: Score | None = None
+    during: Score
+    after: Score | None = None
+    kind: Sensation | None = None
+    place: Place | None = None
+    signs: list[Sign] | None = Field(default=None, max_length=20)
+    note: Words = Field(default="", max_length=2000)
+
+
+class ItemIn(SaidIn):
+    """One hold on one side. ``id`` is made by the device: sending twice stores once."""
+
+    variation: Key
     side: Side
-    setup_used: dict[str, SlotValue]
-    dose_s: int = Field(ge=1, le=1200)
-    before: int = Field(ge=0, le=10)
-    during: int = Field(ge=0, le=10)
-    after: int = Field(ge=0, le=10)
-    kind: Sensation = "none"
-    place: Place = "wanted"
-    signs: list[Sign] = []
-    note: str = Field(default="", max_length=2000)
-    replaces: uuid.UUID | None = None
+    setup_used: SetUp
+    dose_s: Whole = Field(ge=1, le=1200)
+
+
+class CorrectionIn(SaidIn):
+    """What is said of a hold instead. Rung, set-up and dose are the hold's own and stay."""
 
 
 class LoggedHold(Schema):
@@ -260,12 +291,14 @@ class LoggedHold(Schema):
     short: str
     setup_words: str
     dose_s: int
-    before: int
+    dose: str
+    held_s: int | None
+    before: int | None
     during: int
-    after: int
-    kind: Sensation
-    place: Place
-    signs: list[Sign]
+    after: int | None
+    kind: Sensation | None
+    place: Place | None
+    signs: list[Sign] | None
     note: str
     settled: bool | None
     tolerance: Tolerance
@@ -285,10 +318,13 @@ class ResponsePoint(LoggedHold):
 
 
 class ResponseLane(Schema):
+    """``earlier`` says that there are holds before the first of ``points``."""
+
     side: Side
     decision: DecisionOut
     change: str
     points: list[ResponsePoint]
+    earlier: bool
 
 
 class ResponseFamily(Schema):
@@ -302,12 +338,13 @@ class ResponseFamily(Schema):
     right: ResponseLane
 
 
-class MorningIn(Schema):
-    settled: bool
+class MorningIn(Input):
+    settled: Annotated[bool, Field(strict=True)]
 
 
 class MatSide(Schema):
-    """One side of one ladder, ready for the mat: set-up, figure, the step back, last time."""
+    """One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
+    ``timed`` doses run on a clock; repetitions are counted."""
 
     side: Side
     variation: str
@@ -316,6 +353,8 @@ class MatSide(Schema):
     setup: dict[str, SlotValue]
     setup_words: str
     dose_s: int
+    dose: str
+    timed: bool
     verdict: Verdict
     allowed: bool
     figure: str
@@ -327,7 +366,7 @@ class MatSide(Schema):
     step_back: MatStepBack | None
     last: ItemOut | None
     decision: DecisionOut
-    logged_today: ItemOut | None
+    logged_today: list[ItemOut]
 
 
 class MatStepBack(Schema):
@@ -337,6 +376,7 @@ class MatStepBack(Schema):
     setup: dict[str, SlotValue]
     setup_words: str
     dose_s: int
+    dose: str
     figure: str
     figure_words: str
 
@@ -356,5 +396,4 @@ class MatOut(Schema):
     morning_open: list[ItemOut]
 
 
-PlanIn.model_rebuild()
 MatSide.model_rebuild()

@@ -8,13 +8,13 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import SIDES, NoGrid, Side, SlotValue, Variation, no_stack_words
+from asketa_core import SIDES, NoGrid, Side, SlotValue, implausible_setup, no_stack_words
 from audit.models import record
 from clients.models import Client
-from common.errors import Stale, bad_field
+from common.errors import SentBefore, Stale, bad_field, refuse_implausible
 from engine.answers import Today, snapshot
 from visits.models import LoggedItem, MorningAnswer, Visit
-from visits.schemas import ItemIn, PlanIn
+from visits.schemas import CorrectionIn, ItemIn, PlanIn, SaidIn
 
 
 def todays_visit(today: Today, user: User) -> Visit:
@@ -24,14 +24,8 @@ def todays_visit(today: Today, user: User) -> Visit:
         client=client, date=today.date, defaults={"practice_id": client.practice_id, "created_by": user}
     )
     if created:
-        record(visit, "visit.opened")
+        record(visit, "visit.opened", user)
     return visit
-
-
-def _check_slots(rung: Variation, setup: dict[str, SlotValue]) -> None:
-    unknown = set(setup) - set(rung.setup_slots)
-    if unknown:
-        raise bad_field(f"setup.{min(unknown)}", f"This rung has no such slot. It has: {', '.join(rung.setup_slots)}.")
 
 
 def _choices(setup: dict[str, SlotValue]) -> dict[str, SlotValue]:
@@ -45,7 +39,8 @@ def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
 
 @transaction.atomic
 def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
-    """Put one side's set-up of a ladder into today's plan; both sides' where the shape is shared.
+    """Put one side's set-up of a ladder into today's plan; both sides' where the shape is shared. A ladder keeps its place
+    in the plan when its set-up changes; a new one goes to the end.
 
     A set-up that a limit stops, or that leaves a question open, is refused: it goes by recording the
     fact or the clearance that lifts it.
@@ -53,10 +48,10 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     rung = today.library.variation(data.variation)
     if rung.id in today.library.retired:
         raise bad_field("variation", "This variation was put away. Bring it back in the Library, or take another.")
+    refuse_implausible(implausible_setup(rung, data.setup))
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
         raise bad_field("setup", no_stack_words(screened))
-    _check_slots(rung, data.setup)
     row = screened.grid.nearest(data.setup)
     if not screened.allowed(row):
         raise bad_field(
@@ -72,59 +67,108 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
         "dose_s": data.dose_s,
         "accepted": [accepted.model_dump() for accepted in data.accepted],
     }
-    visit.plan = {
-        **visit.plan,
-        rung.family: {
-            **visit.plan.get(rung.family, {}),
-            **{side.value: planned for side in (SIDES if rung.shared else (data.side,))},
-        },
-    }
+    ladder = planned_ladder(visit, rung.family)
+    if ladder is None:
+        ladder = {"family": rung.family}
+        visit.plan.append(ladder)
+    ladder.update({side.value: planned for side in (SIDES if rung.shared else (data.side,))})
     visit.version += 1
     visit.save(update_fields=["plan", "version"])
-    record(visit, "visit.planned")
+    record(visit, "visit.planned", user)
     return visit
+
+
+def planned_ladder(visit: Visit, family: str) -> dict[str, Any] | None:
+    """What is planned of one ladder, by side."""
+    return next((each for each in visit.plan if each["family"] == family), None)
+
+
+def _said(data: SaidIn) -> dict[str, Any]:
+    """What was said of a hold, as it is stored."""
+    return data.model_dump(mode="json", include=SaidIn.model_fields.keys() - {"id"})
+
+
+def _known(today: Today, data: SaidIn, content: dict[str, Any]) -> LoggedItem | None:
+    """The hold stored under this id, if there is one. Raises ``SentBefore`` when it says something else: what was changed
+    after an answer got lost must not get lost with it."""
+    item = LoggedItem.objects.filter(pk=data.id).select_related("visit").first()
+    if item is None:
+        return None
+    if item.visit.client_id != today.client.pk:
+        raise Http404
+    stored = {name: getattr(item, name) for name in content}
+    if stored != content:
+        said = {name: getattr(item, name) for name in SaidIn.model_fields if name != "id"}
+        raise SentBefore({"id": str(item.pk), **said})
+    return item
+
+
+def _store(today: Today, user: User, data: SaidIn, content: dict[str, Any], **more: Any) -> tuple[LoggedItem, bool]:
+    """The hold as a new row, and whether it is new: the same id sent twice at once is stored once."""
+    try:
+        with transaction.atomic():
+            row = LoggedItem(id=data.id, practice_id=today.client.practice_id, created_by=user, **content, **more)
+            row.save(force_insert=True)
+            return row, True
+    except IntegrityError:
+        known = _known(today, data, content)
+        if known is not None:
+            return known, False
+        if LoggedItem.objects.filter(replaces=more["replaces"]).exists() and more["replaces"] is not None:
+            raise Stale({"replaces": str(more["replaces"].pk)}) from None
+        # Somebody else's row has this id.
+        raise Http404 from None
 
 
 @transaction.atomic
 def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
-    """Store what happened. The same id again returns what is stored; a correction names what it replaces."""
-    known = LoggedItem.objects.filter(pk=data.id).select_related("visit").first()
-    if known is not None:
-        if known.visit.client_id != today.client.pk:
-            raise Http404
-        return known
+    """Store what happened in one hold. The same id with the same content returns what is stored; every round is a hold of
+    its own."""
     rung = today.library.variation(data.variation)
-    _check_slots(rung, data.setup_used)
+    refuse_implausible(implausible_setup(rung, data.setup_used, "setup_used"))
+    content = {
+        **_said(data),
+        "variation": rung.id,
+        "side": data.side.value,
+        "setup_used": _stored(data.setup_used),
+        "dose_s": data.dose_s,
+    }
+    if (known := _known(today, data, content)) is not None:
+        return known
     visit = todays_visit(today, user)
-    replaces = None
-    if data.replaces is not None:
-        replaces = LoggedItem.objects.filter(pk=data.replaces, visit__client=today.client).first()
-        if replaces is None:
-            raise Http404
-        visit = replaces.visit
-    planned = visit.plan.get(rung.family, {}).get(data.side.value)
-    fields: dict[str, Any] = data.model_dump(mode="json", exclude={"id", "replaces", "setup_used", "variation"})
-    try:
-        with transaction.atomic():
-            item = LoggedItem.objects.create(
-                id=data.id,
-                practice_id=today.client.practice_id,
-                created_by=user,
-                visit=visit,
-                replaces=replaces,
-                variation=rung.id,
-                setup_planned=planned["setup"] if planned else None,
-                setup_used=_stored(data.setup_used),
-                snapshot=snapshot(
-                    today, data.variation, Side(data.side), data.setup_used, planned["accepted"] if planned else []
-                ),
-                **fields,
-            )
-    except IntegrityError as error:
-        if replaces is None:
-            raise
-        raise Stale({"replaces": str(data.replaces)}) from error
-    record(item, "item.logged" if replaces is None else "item.corrected")
+    planned = (planned_ladder(visit, rung.family) or {}).get(data.side.value)
+    accepted = planned["accepted"] if planned else []
+    item, new = _store(
+        today, user, data, content,
+        visit=visit,
+        replaces=None,
+        setup_planned=planned["setup"] if planned else None,
+        snapshot=snapshot(today, rung.id, Side(data.side), data.setup_used, accepted),
+    )  # fmt: skip
+    if new:
+        record(item, "item.logged", user)
+    return item
+
+
+@transaction.atomic
+def correct_item(today: Today, user: User, item_id: object, data: CorrectionIn) -> LoggedItem:
+    """Say something else of a hold. Its rung, set-up, dose, day and what was judged then stay its own.
+
+    Raises ``Stale`` when the hold was corrected in the meantime.
+    """
+    before = LoggedItem.objects.filter(pk=item_id, visit__client=today.client).select_related("visit").first()
+    if before is None:
+        raise Http404
+    kept = ("variation", "side", "setup_used", "dose_s")
+    content = {**_said(data), **{name: getattr(before, name) for name in kept}}
+    if (known := _known(today, data, content)) is not None:
+        return known
+    item, new = _store(
+        today, user, data, content,
+        visit=before.visit, replaces=before, setup_planned=before.setup_planned, snapshot=before.snapshot,
+    )  # fmt: skip
+    if new:
+        record(item, "item.corrected", user)
     return item
 
 
@@ -134,5 +178,5 @@ def answer_morning(client: Client, user: User, item_id: object, settled: bool) -
     if item is None:
         raise Http404
     answer = MorningAnswer.objects.create(practice_id=client.practice_id, created_by=user, item=item, settled=settled)
-    record(answer, "morning.answered")
+    record(answer, "morning.answered", user)
     return answer

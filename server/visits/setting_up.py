@@ -26,7 +26,10 @@ from asketa_core import (
     cue_words,
     describe,
     detail_at,
+    dose_words,
+    doses,
     figure,
+    implausible_setup,
     lane_view,
     leg_read,
     no_stack_words,
@@ -36,11 +39,13 @@ from asketa_core import (
     stack_words,
     told_once,
 )
+from common.errors import refuse_implausible
 from engine.answers import Today
 from visits.schemas import (
     AxisOut,
     ChoiceOut,
     DetailOut,
+    DoseOut,
     FindingOut,
     GridOut,
     NeighbourOut,
@@ -65,8 +70,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         "side": side,
         "name": rung.name.en,
         "purposes": list(today.library.families[rung.family].purposes),
-        "hold_from_s": rung.hold.start_s,
-        "hold_to_s": rung.hold.to_s,
+        "doses": [DoseOut(seconds=each, words=dose_words(rung.hold, each)) for each in doses(rung.hold)],
         "cues": cue_words(rung),
         "watch": [say("watch", sign) for sign in rung.watched],
         "step_back": _neighbour(today, next(today.library.steps(rung, "step_back"), None), side),
@@ -107,7 +111,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
 def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut | None:
     if rung is None:
         return None
-    answer, _ = today.lane(rung, side)
+    answer = today.lane(rung, side)
     reasons = answer.best.closing if answer.best else [answer.no_stack or ""]
     return NeighbourOut(
         variation=rung.id, short=rung.short, verdict=answer.verdict, reason=reasons[0] if reasons else ""
@@ -184,6 +188,7 @@ def _grid(screened: Screened) -> GridOut:
 
 def detail_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue], view: str) -> DetailOut | None:
     """One set-up in full, seen from one side; ``None`` when the room has nothing for the rung."""
+    refuse_implausible(implausible_setup(rung, setup))
     screened = today.screen(rung, side)
     if isinstance(screened, NoGrid):
         return None
@@ -214,7 +219,7 @@ def detail_of(
     seen = view if view is not None else lane_view(screened.variation, screened.side)
     words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
     indices = [
-        axis.options.index(str(chosen[axis.name].choice)) if axis.name in chosen else int(at)
+        axis.nearest(chosen[axis.name]) if axis.name in chosen else int(at)
         for axis, at in zip(screened.grid.axes, screened.grid.indices[detail.index], strict=True)
     ]
     return DetailOut(

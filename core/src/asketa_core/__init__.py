@@ -17,6 +17,7 @@ from asketa_core.clientfile import (
     check_plausible,
     parse,
 )
+from asketa_core.clinical import days as clinical_days
 from asketa_core.closers import Closer, usual_closers
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
@@ -25,8 +26,18 @@ from asketa_core.figure.palette import palettes
 from asketa_core.figure.svg import View
 from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.limits.catalogue import limits_of, limits_on, sources
-from asketa_core.mind import Mind, Note, mind_of
+from asketa_core.mind import Mind, Note, mind_of, rungs_of_change
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, with_own
+from asketa_core.plain_text import check_json, read_json
+from asketa_core.plausible import (
+    Implausible,
+    implausible_beside,
+    implausible_clearance,
+    implausible_entry,
+    implausible_file,
+    implausible_setup,
+    past_date,
+)
 from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import StackSlot
@@ -89,6 +100,7 @@ __all__ = [
     "Decision",
     "Family",
     "Finding",
+    "Implausible",
     "InputError",
     "Judged",
     "LaneAnswer",
@@ -118,7 +130,9 @@ __all__ = [
     "catalogue_words",
     "changes_ahead",
     "check_data",
+    "check_json",
     "check_plausible",
+    "clinical_days",
     "cue_words",
     "describe",
     "detail_at",
@@ -130,6 +144,11 @@ __all__ = [
     "fingerprint",
     "heights_words",
     "hold_words",
+    "implausible_beside",
+    "implausible_clearance",
+    "implausible_entry",
+    "implausible_file",
+    "implausible_setup",
     "judge_responses",
     "keeps_range",
     "lane_answer",
@@ -149,11 +168,14 @@ __all__ = [
     "outward_view",
     "palettes",
     "parse",
+    "past_date",
     "prop_words",
+    "read_json",
     "read_own",
     "recently_operated",
     "recipe_lines",
     "rulers_of",
+    "rungs_of_change",
     "say",
     "screen_client",
     "shared_decision",

@@ -22,6 +22,7 @@ from asketa_core.commands.screen import ScreenRequest, run_screen
 from asketa_core.errors import InputError
 from asketa_core.figure.palette import palettes
 from asketa_core.ownvariation import own_schema
+from asketa_core.plain_text import read_json
 from asketa_core.poses.library import family_schema
 from asketa_core.props.kinds import Room
 from asketa_core.words.catalogue import catalogue_words
@@ -91,12 +92,7 @@ def _read(path: str | None) -> Any:
         text = Path(path).read_text(encoding="utf-8") if path is not None else sys.stdin.read()
     except OSError as error:
         raise InputError("(file)", f"the file cannot be read: {error.strerror}.", "Check its name.") from error
-    try:
-        return json.loads(text)
-    except json.JSONDecodeError as error:
-        raise InputError(
-            f"line {error.lineno}, column {error.colno}", f"this is not JSON: {error.msg}.", "Correct it there."
-        ) from error
+    return read_json(text)
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

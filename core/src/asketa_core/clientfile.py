@@ -18,10 +18,14 @@ from asketa_core.body.ranges import GroinPinch as PinchRange
 from asketa_core.body.spine import coupling_from_ninety_ninety
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
+from asketa_core.plain_text import Key, Name, Words
 from asketa_core.units import SIDES, Side
 
 FORMAT = "asketa-client"
 VERSION = 1
+
+Day = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), lt=dt.date(2200, 1, 1))]
+"""A date that can be reckoned with. Whether it can be true is asked when it is entered: see ``plausible.py``."""
 
 TriState = Literal["yes", "no", "unknown"]
 Approach = Literal["posterior", "direct_anterior", "anterolateral", "lateral", "unknown"]
@@ -38,16 +42,19 @@ Scope = Literal[
 ]  # fmt: skip
 
 
+Professional = Literal["surgeon", "doctor", "physiotherapist", "midwife"]
+
+
 class Clearance(Record):
     """A treating professional's dated word that something is allowed again."""
 
-    who: Literal["surgeon", "doctor", "physiotherapist", "midwife"]
-    date: dt.date
-    scope: tuple[Scope, ...] = Field(min_length=1)
+    who: Professional
+    date: Day
+    scope: tuple[Scope, ...] = Field(min_length=1, max_length=12)
 
 
 class HipReplacementFacts(Record):
-    date: dt.date | None = None
+    date: Day | None = None
     approach: Approach = "unknown"
     prosthesis: Literal["total", "half", "resurfacing", "revision", "unknown"] = "unknown"
     dislocated: TriState = "unknown"
@@ -63,9 +70,9 @@ class HipReplacementFacts(Record):
 class KneeFacts(Record):
     site: KneeSite = "unknown"
     diagnosis: KneeDiagnosis = "unknown"
-    since: dt.date | None = None
+    since: Day | None = None
     operated: TriState = "unknown"
-    operation_date: dt.date | None = None
+    operation_date: Day | None = None
     swelling: TriState = "unknown"
     locks_or_gives_way: TriState = "unknown"
 
@@ -81,17 +88,17 @@ PregnancyTick = Literal[
 class PregnancyFacts(Record):
     """The week comes from the due date, else from the last period, else from weeks known on a date."""
 
-    due_date: dt.date | None = None
-    last_period: dt.date | None = None
+    due_date: Day | None = None
+    last_period: Day | None = None
     weeks_known: int | None = Field(default=None, ge=1, le=42)
-    weeks_known_on: dt.date | None = None
+    weeks_known_on: Day | None = None
     babies: Literal["one", "twins", "unknown"] = "unknown"
-    ticks: tuple[PregnancyTick, ...] = ()
+    ticks: tuple[PregnancyTick, ...] = Field(default=(), max_length=20)
     girdle_pain: TriState = "unknown"
     pain_free_gap_cm: float | None = Field(default=None, ge=0, le=80)
     unwell_lying_flat: TriState = "unknown"
     blood_pressure_high: TriState = "unknown"
-    born_on: dt.date | None = None
+    born_on: Day | None = None
     caesarean: TriState = "unknown"
 
     @model_validator(mode="after")
@@ -105,14 +112,14 @@ class Fracture(Record):
     """A broken bone. Low energy: from standing height or less."""
 
     bone: Literal["vertebra", "hip", "upper_arm", "pelvis", "wrist", "other"]
-    date: dt.date | None = None
+    date: Day | None = None
     low_energy: TriState = "unknown"
 
 
 class BonesFacts(Record):
     t_score: float | None = Field(default=None, ge=-7, le=5)
-    t_score_date: dt.date | None = None
-    fractures: tuple[Fracture, ...] | None = None
+    t_score_date: Day | None = None
+    fractures: tuple[Fracture, ...] | None = Field(default=None, max_length=40)
     """``None`` while nobody has asked; an empty list when there was none."""
     height_lost_cm: float | None = Field(default=None, ge=0, le=30)
     steroids: TriState = "unknown"
@@ -137,11 +144,11 @@ class Entry(Record):
     """What every record has: an id, since when and until when it counts. ``side`` is ``None`` for what has
     no side."""
 
-    id: str
+    id: Key
     side: Side | None = None
-    from_date: dt.date | None = None
-    until_date: dt.date | None = None
-    clearances: tuple[Clearance, ...] = ()
+    from_date: Day | None = None
+    until_date: Day | None = None
+    clearances: tuple[Clearance, ...] = Field(default=(), max_length=60)
 
 
 class SidedEntry(Entry):
@@ -182,19 +189,37 @@ class Hamstrings(SidedEntry):
     facts: HamstringsFacts
 
 
+class UnreadableFacts(Record):
+    """What is left of a record that cannot be read: its kind, why, and what was stored."""
+
+    kind: Annotated[str, Field(max_length=60)] = ""
+    reason: Annotated[str, Field(max_length=400)] = ""
+    stored: dict[str, Any] = {}
+
+
+class Unreadable(Entry):
+    """A stored record that can no longer be read. Nobody knows what it limits, so it asks about everything."""
+
+    kind: Literal["unreadable"]
+    facts: UnreadableFacts = UnreadableFacts()
+
+
 AnyEntry = Annotated[
-    HipReplacement | KneePain | Pregnancy | Bones | GroinPinch | Hamstrings, Field(discriminator="kind")
+    HipReplacement | KneePain | Pregnancy | Bones | GroinPinch | Hamstrings | Unreadable, Field(discriminator="kind")
 ]
 
 
 class DailyFact(Record):
     """Something asked at arrival; older than 14 days it counts as unknown."""
 
-    entry_id: str
-    date: dt.date
+    entry_id: Key
+    date: Day
     pain_today: int | None = Field(default=None, ge=0, le=10)
     irritable: TriState = "unknown"
     """Once stirred up it stays so until the next day."""
+
+
+Conditions = Annotated[dict[Key, Annotated[float, Field(ge=-1000, le=1000)]], Field(max_length=10)]
 
 
 class RangeMeasure(Record):
@@ -206,9 +231,9 @@ class RangeMeasure(Record):
     value_deg: float
     method: Literal["goniometer", "inclinometer", "tape", "eye"]
     error_deg: float | None = Field(default=None, gt=0, le=30)
-    date: dt.date
+    date: Day
     pelvis_held: TriState = "unknown"
-    conditions: dict[str, float] = {}
+    conditions: Conditions = {}
 
     @model_validator(mode="after")
     def plausible(self) -> RangeMeasure:
@@ -237,7 +262,7 @@ class BodyMeasure(Record):
 
     quantity: BodyQuantity
     value: float
-    date: dt.date
+    date: Day
     note: Literal["", "hollow", "flat", "rounded"] = ""
 
     @model_validator(mode="after")
@@ -249,9 +274,9 @@ class BodyMeasure(Record):
 
 
 class Person(Record):
-    id: str
-    name: str | None = None
-    birth_date: dt.date | None = None
+    id: Key
+    name: Name | None = None
+    birth_date: Day | None = None
 
 
 class Settings(Record):
@@ -262,9 +287,9 @@ class Settings(Record):
 class SlotValue(Record):
     """One slot of a set-up as used: a stack by its key and height, a number, or a choice."""
 
-    stack: str | None = None
-    number: float | None = None
-    choice: str | None = None
+    stack: Annotated[str, Field(max_length=200)] | None = None
+    number: Annotated[float, Field(ge=-1000, le=1000)] | None = None
+    choice: Annotated[str, Field(max_length=60)] | None = None
 
 
 Place = Literal["wanted", "hip", "groin", "knee", "back", "other"]
@@ -279,11 +304,11 @@ class Response(Record):
     ``dose_s`` was planned, ``held_s`` really held, where a clock ran.
     """
 
-    id: str
-    date: dt.date
-    variation: str
+    id: Key
+    date: Day
+    variation: Key
     side: Side
-    setup: dict[str, SlotValue]
+    setup: Annotated[dict[Key, SlotValue], Field(max_length=40)]
     dose_s: int = Field(gt=0, le=1200)
     held_s: int | None = Field(default=None, ge=0, le=7200)
     before: int | None = Field(default=None, ge=0, le=10)
@@ -293,18 +318,22 @@ class Response(Record):
     place: Place | None = None
     signs: tuple[Sign, ...] | None = Field(default=None, max_length=20)
     settled_next_morning: TriState = "unknown"
-    note: str = Field(default="", max_length=2000)
+    note: Words = Field(default="", max_length=2000)
+
+
+MOST_ROWS = 20_000
+"""More of one kind than a lifetime of sessions makes."""
 
 
 class ClientFile(Record):
     format: Literal["asketa-client"]
     version: Literal[1]
     client: Person
-    entries: tuple[AnyEntry, ...] = ()
-    daily: tuple[DailyFact, ...] = ()
-    ranges: tuple[RangeMeasure, ...] = ()
-    body: tuple[BodyMeasure, ...] = ()
-    responses: tuple[Response, ...] = ()
+    entries: tuple[AnyEntry, ...] = Field(default=(), max_length=200)
+    daily: tuple[DailyFact, ...] = Field(default=(), max_length=MOST_ROWS)
+    ranges: tuple[RangeMeasure, ...] = Field(default=(), max_length=MOST_ROWS)
+    body: tuple[BodyMeasure, ...] = Field(default=(), max_length=MOST_ROWS)
+    responses: tuple[Response, ...] = Field(default=(), max_length=MOST_ROWS)
     settings: Settings = Settings()
 
     @model_validator(mode="after")

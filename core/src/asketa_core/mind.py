@@ -15,6 +15,7 @@ from asketa_core.clientfile import (
     HipReplacement,
     KneePain,
     Pregnancy,
+    Unreadable,
     due_date,
     pregnancy_week,
 )
@@ -70,8 +71,9 @@ def is_allowed(situation: Situation, variation: Variation, side: Side) -> bool:
     return not isinstance(screened, NoGrid) and screened.allowed(screened.best)
 
 
-def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowed = is_allowed) -> Mind:
-    """Everything to mind for a client on a date; ``promised`` are lines about the next steps."""
+def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
+    """Everything to mind for a client on a date; ``promised`` are lines about the next steps. Nothing is screened:
+    which rungs the next change lets in is ``rungs_of_change``."""
     notes: list[Note] = []
     for entry in situation.client.entries:
         limits = limits_of(entry, situation.client, situation.date, situation.ranges)
@@ -83,6 +85,8 @@ def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowe
             notes.extend(_pregnancy_notes(entry, situation, limits))
         elif isinstance(entry, Bones):
             notes.extend(_bones_notes(entry, situation, limits))
+        elif isinstance(entry, Unreadable):
+            notes.append(Note(None, say("mind", "entry_unreadable", reason=entry.facts.reason), "ask", entry.id))
         else:
             notes.extend(_companion_notes(entry, limits))
     notes.extend(_asymmetry(situation))
@@ -90,7 +94,7 @@ def mind_of(situation: Situation, promised: Iterable[Note] = (), allowed: Allowe
     change = next_change(situation.client, situation.date)
     return Mind(
         tuple(notes),
-        change_note(situation, change, allowed) if change is not None else None,
+        change_note(change) if change is not None else None,
         str(texts()["disclaimer"]),
     )
 
@@ -226,8 +230,8 @@ def _asymmetry(situation: Situation) -> list[Note]:
     return [Note(less.value, text, "fact")]
 
 
-def change_note(situation: Situation, change: Change, allowed: Allowed = is_allowed) -> ChangeNote:
-    """A coming change in words, with the rungs it lets in or puts out."""
+def change_note(change: Change) -> ChangeNote:
+    """A coming change in words: what ends and what begins."""
 
     def side_words(limits: Iterable[Limit]) -> list[str]:
         grouped: dict[Side | None, list[Limit]] = {}
@@ -240,12 +244,19 @@ def change_note(situation: Situation, change: Change, allowed: Allowed = is_allo
 
     lines = [say("changes", "ends", what=words) + "." for words in side_words(change.ends)]
     lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]
-    lets_in, puts_out = opened_and_closed(situation, change.date, allowed)
+    return ChangeNote(change.date, tuple(lines))
+
+
+def rungs_of_change(situation: Situation, date: dt.date, allowed: Allowed = is_allowed) -> tuple[str, ...]:
+    """Which rungs a change lets in or puts out, in words. Slow the first time: every rung of every ladder worked on is
+    screened today and on the day of the change."""
+    lets_in, puts_out = opened_and_closed(situation, date, allowed)
+    lines = []
     if lets_in:
         lines.append(say("changes", "lets_in", names="; ".join(lets_in)) + ".")
     if puts_out:
         lines.append(say("changes", "puts_out", names="; ".join(puts_out)) + ".")
-    return ChangeNote(change.date, tuple(lines))
+    return tuple(lines)
 
 
 FEW_RUNGS = 3

@@ -8,7 +8,7 @@ from functools import cache
 from asketa_core.datafiles import DATA, Record, load
 from asketa_core.errors import InputError
 
-STATURE_CM = (120.0, 220.0)
+STATURE_CM = (90.0, 230.0)
 WEIGHT_KG = (30.0, 250.0)
 """Plausible readings; outside them a slip of the pen is likelier than the person."""
 

@@ -6,6 +6,7 @@ import datetime as dt
 
 from pydantic import Field
 
+from asketa_core.body.measures import STATURE_CM
 from asketa_core.clientfile import ClientFile, SlotValue
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
@@ -27,7 +28,7 @@ class FigureRequest(Record):
     view: View | None = None
     light: Light = Light.PRINT
     labels: bool = True
-    stature_cm: float = Field(default=TYPICAL_STATURE_CM, ge=120, le=220)
+    stature_cm: float = Field(default=TYPICAL_STATURE_CM, ge=STATURE_CM[0], le=STATURE_CM[1])
     setup: dict[str, SlotValue] = {}
     client: ClientFile | None = None
     room: Room | None = None

@@ -62,6 +62,7 @@ TOPICS: tuple[Topic, ...] = (
     Topic("bones", "bones", bones.rows, bones.context, _never_cleared),
     Topic("groin_pinch", "groin_pinch", companions.groin_rows, companions.groin_context, _never_cleared),
     Topic("hamstrings", "hamstrings", companions.hamstrings_rows, companions.hamstrings_context, _never_cleared),
+    Topic("unreadable", "unreadable", companions.unreadable_rows, companions.unreadable_context, _never_cleared),
 )
 EVERYONE = "everyone"
 

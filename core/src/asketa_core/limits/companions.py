@@ -1,4 +1,5 @@
-"""What comes with the four: stiff hamstrings with a low back that minds, and a pinching groin."""
+"""What comes with the four: stiff hamstrings with a low back that minds, a pinching groin; and a record that cannot be
+read."""
 
 from __future__ import annotations
 
@@ -15,6 +16,7 @@ from asketa_core.clientfile import (
     HamstringsFacts,
     LowBack,
     TriState,
+    Unreadable,
 )
 from asketa_core.limits.model import RowFile, rows_of
 
@@ -50,3 +52,17 @@ def groin_context(entry: GroinPinch, client: ClientFile, date: dt.date) -> Groin
 
 def hamstrings_context(entry: Hamstrings, client: ClientFile, date: dt.date) -> HamstringsContext:
     return HamstringsContext(entry.facts.low_back, entry.facts.leg_tingling)
+
+
+@dataclass(frozen=True, slots=True)
+class UnreadableContext:
+    """Nothing is known of such a record."""
+
+
+@cache
+def unreadable_rows() -> RowFile:
+    return rows_of("unreadable", UnreadableContext)
+
+
+def unreadable_context(entry: Unreadable, client: ClientFile, date: dt.date) -> UnreadableContext:
+    return UnreadableContext()

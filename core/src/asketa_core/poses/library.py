@@ -14,6 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
 from asketa_core.datafiles import DATA, Document, Record, read
 from asketa_core.errors import InputError
+from asketa_core.plain_text import Key, Label, Line, Name
 from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
 from asketa_core.texts import Cue, Purpose, WatchSign
 from asketa_core.units import SIDES, Side
@@ -22,8 +23,8 @@ POSES = DATA / "poses"
 
 
 class Names(Record):
-    en: str
-    sa: str | None = None
+    en: Name
+    sa: Name | None = None
 
 
 SECONDS_PER: Mapping[str, int] = {"seconds": 1, "breaths": 6, "minutes": 60, "reps": 5}
@@ -66,24 +67,24 @@ class Schools(Record):
 class Variation(Record):
     """One rung. ``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
 
-    id: str
-    family: str
+    id: Key
+    family: Key
     name: Names
-    short: str
+    short: Label
     position: Position
     shared: bool
-    slots: dict[str, Slot]
+    slots: Annotated[dict[Key, Slot], Field(max_length=20)]
     recipe: Recipe
     hold: Hold
-    cues: tuple[Cue, ...]
-    own_cues: tuple[Annotated[str, Field(min_length=1, max_length=160)], ...] = ()
+    cues: Annotated[tuple[Cue, ...], Field(max_length=20)]
+    own_cues: Annotated[tuple[Annotated[Line, Field(max_length=160)], ...], Field(max_length=20)] = ()
     """A practice's own words, said after the cues of the catalogue."""
-    watch: tuple[WatchSign, ...]
+    watch: Annotated[tuple[WatchSign, ...], Field(max_length=20)]
     counter: tuple[Counter, ...]
     seen_from: Literal["side", "behind", "above"] = "side"
     """Where a figure shows most of the pose."""
     schools: Schools | None = None
-    gates: tuple[Gate, ...] = ()
+    gates: Annotated[tuple[Gate, ...], Field(max_length=10)] = ()
     step_back: str | None = None
     step_forward: str | None = None
 

@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record
+from asketa_core.plain_text import Label
 from asketa_core.props.kinds import PropKind
 from asketa_core.texts import Choice, GateCode
 from asketa_core.units import Side
@@ -81,7 +82,7 @@ class ShareOfRange(Record):
 
 class StackSlot(Record):
     type: Literal["stack"]
-    label: str
+    label: Label
     use: Literal["sitting", "limb"]
     base: Literal["chair", "floor"]
     kinds: tuple[PropKind, ...]
@@ -97,7 +98,7 @@ class StackSlot(Record):
 
 class NumberSlot(Record):
     type: Literal["distance", "angle"]
-    label: str
+    label: Label
     start: float = Field(alias="from", ge=-360, le=360)
     to: float = Field(ge=-360, le=360)
     step: float = Field(ge=0.5, le=360)
@@ -111,8 +112,8 @@ class NumberSlot(Record):
 
 class ChoiceSlot(Record):
     type: Literal["choice"]
-    label: str
-    options: tuple[Choice, ...]
+    label: Label
+    options: Annotated[tuple[Choice, ...], Field(min_length=1, max_length=20)]
     plain: Choice
     less_support: LessSupport
 
@@ -481,7 +482,7 @@ class Recipe(Record):
     hands: Hands = Hands(on="thighs")
     wall_behind: bool = False
     head_rests: bool = False
-    works: tuple[Work, ...] = Field(min_length=1)
+    works: tuple[Work, ...] = Field(min_length=1, max_length=8)
     flags: Flags = Flags()
     shin_near_level_deg: float | None = None
     way: tuple[Literal["chair_transfer", "floor_transfer"] | LiftFoot, ...] = ()

@@ -1,0 +1,35 @@
+"""Records as the core's values, one by one."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from asketa_core import AnyEntry, ClientFile, InputError, parse
+from clients.models import Entry
+
+
+def entry_raw(entry: Entry, clearances: Sequence[dict[str, Any]] = ()) -> dict[str, Any]:
+    """One standing row in the client file's terms."""
+    return {
+        "id": str(entry.root),
+        "kind": entry.kind,
+        "side": entry.side,
+        "facts": entry.facts,
+        "from_date": entry.from_date,
+        "until_date": entry.until_date,
+        "clearances": clearances,
+    }
+
+
+def read_entry(raw: dict[str, Any]) -> AnyEntry:
+    """One record as a core value; one that cannot be read keeps what was stored and why it cannot."""
+    file = {"format": "asketa-client", "version": 1, "client": {"id": "x"}}
+    try:
+        return parse(ClientFile, {**file, "entries": [raw]}).entries[0]
+    except InputError as error:
+        reason = f"{error.field.removeprefix('entries.0.')}: {error.reason}"[:400]
+        stored = {key: str(value) for key, value in raw["facts"].items()} if isinstance(raw["facts"], dict) else {}
+        facts = {"kind": str(raw["kind"])[:60], "reason": reason, "stored": stored}
+        entry = {"id": raw["id"], "kind": "unreadable", "side": raw["side"], "facts": facts}
+        return parse(ClientFile, {**file, "entries": [entry]}).entries[0]
