@@ -169,7 +169,8 @@ class AxisOut(Schema):
 class GridOut(Schema):
     """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up: ``c``
     clear, ``s`` with set-up, ``q`` check first, ``x`` leave out, ``.`` not to be built here. ``columns``
-    are worst read-outs rounded to whole units, ``purpose`` per cent."""
+    are worst read-outs rounded to whole units; ``purpose`` is per cent, and empty where a range of zero
+    leaves it undefined."""
 
     shape: list[int]
     verdicts: str

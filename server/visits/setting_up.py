@@ -181,7 +181,7 @@ def _grid(screened: Screened) -> GridOut:
         shape=lengths,
         verdicts="".join(verdicts),
         cautions=spread(screened.totals.cautions),
-        purpose=spread(np.nan_to_num(screened.purpose)),
+        purpose=[] if screened.no_range else spread(np.nan_to_num(screened.purpose)),
         columns=columns,
     )
 

@@ -31,7 +31,42 @@ const csrf: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+/** Dispatched on `window` when an answer says that nobody is signed in any more. */
+export const SIGNED_OUT = 'asketa:signed-out'
+
+/** What waits for somebody to sign in again. */
+let waiting: (() => void)[] = []
+
+/** Whoever signed in again lets everything that waited for it go on. */
+export function resume(): void {
+  const go = waiting
+  waiting = []
+  for (const each of go) each()
+}
+
+/**
+ * A request whose session ended waits until somebody signed in again and is then sent anew: nothing
+ * that was on its way is lost, and no screen falls over for it.
+ */
+async function fetchInSession(request: Request): Promise<Response> {
+  const again = request.clone()
+  const response = await fetch(request)
+  // A wrong password is answered with 401 as well, by the sign-in itself.
+  if (response.status !== 401 || new URL(request.url).pathname.startsWith('/api/auth/')) return response
+  const resumed = new Promise<void>((resolve) => {
+    waiting.push(resolve)
+  })
+  window.dispatchEvent(new Event(SIGNED_OUT))
+  await resumed
+  if (again.method !== 'GET') again.headers.set('X-CSRFToken', csrfToken())
+  return fetchInSession(again)
+}
+
+export const api = createClient<paths>({
+  baseUrl: '/',
+  credentials: 'same-origin',
+  fetch: fetchInSession,
+})
 api.use(csrf)
 
 interface Answer<T> {
@@ -50,17 +85,14 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     result = await answer
   } catch {
-    throw new ApiProblem(0, {
-      message: 'The server cannot be reached. Nothing is lost; try again.',
-      fields: [],
-    })
+    throw problemOf(0, 'The server cannot be reached. Nothing is lost; try again.')
   }
   const { data, error, response } = result
   if (response.ok && data !== undefined) return data
-  throw new ApiProblem(
-    response.status,
-    isProblem(error)
-      ? error
-      : { message: 'Something went wrong on the server. Nothing is lost; try again.', fields: [] },
-  )
+  if (isProblem(error)) throw new ApiProblem(response.status, error)
+  throw problemOf(response.status, 'Something went wrong on the server. Nothing is lost; try again.')
+}
+
+function problemOf(status: number, message: string): ApiProblem {
+  return new ApiProblem(status, { code: '', message, fields: [] })
 }

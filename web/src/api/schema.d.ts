@@ -133,6 +133,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coming
+         * @description Which rungs the next change of limits lets in or puts out. Slow the first time.
+         */
+        get: operations["coming"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/entries": {
         parameters: {
             query?: never;
@@ -190,6 +210,26 @@ export interface paths {
          * @description Take a record back. It stays in the history.
          */
         delete: operations["withdrawEntry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Entry
+         * @description Undo a withdrawal: the version named in the path stands again.
+         */
+        post: operations["restoreEntry"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -537,6 +577,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ladder Drawings
+         * @description The figures of a ladder, asked for when it comes near the screen.
+         */
+        get: operations["ladderDrawings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}": {
         parameters: {
             query?: never;
@@ -605,12 +665,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Items */
+        /**
+         * List Items
+         * @description The latest holds, oldest first; page back with ``before``, the first of those shown.
+         */
         get: operations["listItems"];
         put?: never;
         /**
          * Log Item
-         * @description Store what happened on one side; sending the same id twice stores it once.
+         * @description Store what happened in one hold. The same id with the same content stores it once; with other content: 409.
          */
         post: operations["logItem"];
         delete?: never;
@@ -628,10 +691,30 @@ export interface paths {
         };
         /**
          * Responses Over Time
-         * @description Discomfort, support and rungs over time, per family and side.
+         * @description Discomfort, support and rungs over time, per family and side: the ``most`` latest holds of each.
          */
         get: operations["responses"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/items/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct Item
+         * @description Say something else of a hold: a new version of it; 409 when it was corrected in the meantime.
+         */
+        put: operations["correctItem"];
         post?: never;
         delete?: never;
         options?: never;
@@ -670,6 +753,8 @@ export interface components {
         Me: {
             /** Signed In */
             signed_in: boolean;
+            /** Id */
+            id?: number | null;
             /**
              * Full Name
              * @default
@@ -705,11 +790,16 @@ export interface components {
         };
         /**
          * Problem
-         * @description Every error answer has this shape.
+         * @description Every error answer has this shape. ``code`` names what a program may act on.
          */
         Problem: {
             /** Message */
             message: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
             /**
              * Fields
              * @default []
@@ -729,25 +819,19 @@ export interface components {
         };
         /** ClientOut */
         ClientOut: {
-            /** Name */
-            name: string;
-            /** Birth Date */
-            birth_date?: string | null;
-            /**
-             * Occupation
-             * @default
-             */
-            occupation: string;
-            /**
-             * Discomfort Allowed
-             * @default 2
-             */
-            discomfort_allowed: number;
             /**
              * Id
              * Format: uuid
              */
             id: string;
+            /** Name */
+            name: string;
+            /** Birth Date */
+            birth_date: string | null;
+            /** Occupation */
+            occupation: string;
+            /** Discomfort Allowed */
+            discomfort_allowed: number;
             /** Version */
             version: number;
             /** Age */
@@ -755,7 +839,8 @@ export interface components {
         };
         /**
          * ClientLine
-         * @description One line of the client list: who, what they bring, and when they were last here.
+         * @description One line of the client list: who, what they bring, and when they were last here. ``trouble`` is what of their
+         *     records cannot be read.
          */
         ClientLine: {
             /**
@@ -777,6 +862,8 @@ export interface components {
             right: string[];
             /** Last Visit */
             last_visit: string | null;
+            /** Trouble */
+            trouble: string;
         };
         /** SearchIn */
         SearchIn: {
@@ -890,6 +977,101 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * ComingOut
+         * @description Which rungs the next change lets in or puts out, in sentences.
+         */
+        ComingOut: {
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * Clearance
+         * @description A treating professional's dated word that something is allowed again.
+         */
+        Clearance: {
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "surgeon" | "doctor" | "physiotherapist" | "midwife";
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Scope */
+            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
+        };
+        /**
+         * EntryOut
+         * @description A record in its standing version. ``id`` names this version, ``root`` the record for good.
+         */
+        EntryOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Root
+             * Format: uuid
+             */
+            root: string;
+            /** Label */
+            label: string;
+            entry: components["schemas"]["EntryShown"];
+            /** Clearances */
+            clearances: components["schemas"]["Clearance"][];
+            /** Pain Today */
+            pain_today: number | null;
+            /**
+             * Irritable
+             * @enum {string}
+             */
+            irritable: "yes" | "no" | "unknown";
+            /** Daily Date */
+            daily_date: string | null;
+            /**
+             * Recorded At
+             * Format: date-time
+             */
+            recorded_at: string;
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+        };
+        /**
+         * EntryShown
+         * @description A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why.
+         */
+        EntryShown: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hip_replacement" | "knee_pain" | "groin_pinch" | "hamstrings" | "pregnancy" | "bones" | "unreadable";
+            side?: components["schemas"]["Side"] | null;
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * LimitOut
+         * @description A limit an entry turns into: what it is in few words, why, how hard, and on which authority.
+         */
+        LimitOut: {
+            /** Code */
+            code: string;
+            /** Short */
+            short: string;
+            /** Reason */
+            reason: string;
+            /** Severity */
+            severity: string;
+            /** Source */
+            source: string;
+        };
         /** BonesFacts */
         BonesFacts: {
             /** T Score */
@@ -927,61 +1109,10 @@ export interface components {
             kind: "bones";
             facts: components["schemas"]["BonesFacts"];
         };
-        /**
-         * Clearance
-         * @description A treating professional's dated word that something is allowed again.
-         */
-        Clearance: {
-            /**
-             * Who
-             * @enum {string}
-             */
-            who: "surgeon" | "doctor" | "physiotherapist" | "midwife";
-            /**
-             * Date
-             * Format: date
-             */
-            date: string;
-            /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
-        };
-        /**
-         * EntryOut
-         * @description A record in its standing version. ``id`` names this version, ``root`` the record for good.
-         */
-        EntryOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Root
-             * Format: uuid
-             */
-            root: string;
-            /** Label */
-            label: string;
+        /** EntryEnvelope */
+        EntryEnvelope: {
             /** Entry */
             entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"];
-            /** Clearances */
-            clearances: components["schemas"]["Clearance"][];
-            /** Pain Today */
-            pain_today: number | null;
-            /**
-             * Irritable
-             * @enum {string}
-             */
-            irritable: "yes" | "no" | "unknown";
-            /** Daily Date */
-            daily_date: string | null;
-            /**
-             * Recorded At
-             * Format: date-time
-             */
-            recorded_at: string;
-            /** Limits */
-            limits: components["schemas"]["LimitOut"][];
         };
         /**
          * Fracture
@@ -1156,22 +1287,6 @@ export interface components {
             facts: components["schemas"]["KneeFacts"];
         };
         /**
-         * LimitOut
-         * @description A limit an entry turns into: what it is in few words, why, how hard, and on which authority.
-         */
-        LimitOut: {
-            /** Code */
-            code: string;
-            /** Short */
-            short: string;
-            /** Reason */
-            reason: string;
-            /** Severity */
-            severity: string;
-            /** Source */
-            source: string;
-        };
-        /**
          * PregnancyFacts
          * @description The week comes from the due date, else from the last period, else from weeks known on a date.
          */
@@ -1233,11 +1348,6 @@ export interface components {
              */
             kind: "pregnancy";
             facts: components["schemas"]["PregnancyFacts"];
-        };
-        /** EntryEnvelope */
-        EntryEnvelope: {
-            /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"];
         };
         /** ClearanceIn */
         ClearanceIn: {
@@ -1798,7 +1908,7 @@ export interface components {
         };
         /**
          * RungLane
-         * @description One rung on one side: verdict, its figure, and the one sentence that matters most.
+         * @description One rung on one side: verdict, and the one sentence that matters most. ``drawn`` says whether there is a figure.
          */
         RungLane: {
             /** Variation */
@@ -1806,8 +1916,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Cautions */
             cautions: number;
-            /** Figure */
-            figure: string | null;
+            /** Drawn */
+            drawn: boolean;
             /** Line */
             line: string;
             /** Reasons */
@@ -1851,6 +1961,22 @@ export interface components {
             };
             /** Dose S */
             dose_s: number;
+            /** Dose */
+            dose: string;
+        };
+        /**
+         * DrawingsOut
+         * @description Figures of a ladder's rungs by variation; rungs for which nothing can be built have none.
+         */
+        DrawingsOut: {
+            /** Left */
+            left: {
+                [key: string]: string;
+            };
+            /** Right */
+            right: {
+                [key: string]: string;
+            };
         };
         /**
          * AxisOut
@@ -1909,7 +2035,7 @@ export interface components {
             /** Items */
             items: number;
             /** Purpose Percent */
-            purpose_percent: number;
+            purpose_percent: number | null;
             /** Technique Words */
             technique_words: string;
             /** Stopped By */
@@ -1923,6 +2049,16 @@ export interface components {
             figure: string;
             /** Figure Words */
             figure_words: string;
+        };
+        /**
+         * DoseOut
+         * @description One dose of a rung: its seconds on the clock, and in the unit it is counted in.
+         */
+        DoseOut: {
+            /** Seconds */
+            seconds: number;
+            /** Words */
+            words: string;
         };
         /** FindingOut */
         FindingOut: {
@@ -1949,7 +2085,8 @@ export interface components {
          * GridOut
          * @description Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up: ``c``
          *     clear, ``s`` with set-up, ``q`` check first, ``x`` leave out, ``.`` not to be built here. ``columns``
-         *     are worst read-outs rounded to whole units, ``purpose`` per cent.
+         *     are worst read-outs rounded to whole units; ``purpose`` is per cent, and empty where a range of zero
+         *     leaves it undefined.
          */
         GridOut: {
             /** Shape */
@@ -2005,7 +2142,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "cm" | "percent" | "share" | "ratio";
+            unit: "deg" | "cm" | "percent" | "share" | "leg_share" | "upper_share" | "ratio" | "minutes";
             /** Value */
             value: number;
             /** Low */
@@ -2026,6 +2163,8 @@ export interface components {
             own_range: number | null;
             /** Typical */
             typical: boolean;
+            /** Opposite */
+            opposite: string | null;
         };
         /** RulersOut */
         RulersOut: {
@@ -2058,10 +2197,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Purposes */
             purposes: string[];
-            /** Hold From S */
-            hold_from_s: number;
-            /** Hold To S */
-            hold_to_s: number;
+            /** Doses */
+            doses: components["schemas"]["DoseOut"][];
             /** Cues */
             cues: string[];
             /** Watch */
@@ -2112,24 +2249,22 @@ export interface components {
             setup_words: string;
             /** Dose S */
             dose_s: number;
+            /** Dose */
+            dose: string;
+            /** Held S */
+            held_s: number | null;
             /** Before */
-            before: number;
+            before: number | null;
             /** During */
             during: number;
             /** After */
-            after: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none";
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "wanted" | "hip" | "groin" | "knee" | "back" | "other";
+            after: number | null;
+            /** Kind */
+            kind: ("calm" | "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none") | null;
+            /** Place */
+            place: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[];
+            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /** Note */
             note: string;
             /** Settled */
@@ -2167,7 +2302,8 @@ export interface components {
         };
         /**
          * MatSide
-         * @description One side of one ladder, ready for the mat: set-up, figure, the step back, last time.
+         * @description One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
+         *     ``timed`` doses run on a clock; repetitions are counted.
          */
         MatSide: {
             side: components["schemas"]["Side"];
@@ -2185,6 +2321,10 @@ export interface components {
             setup_words: string;
             /** Dose S */
             dose_s: number;
+            /** Dose */
+            dose: string;
+            /** Timed */
+            timed: boolean;
             verdict: components["schemas"]["Verdict"];
             /** Allowed */
             allowed: boolean;
@@ -2203,7 +2343,8 @@ export interface components {
             step_back: components["schemas"]["MatStepBack"] | null;
             last: components["schemas"]["ItemOut"] | null;
             decision: components["schemas"]["DecisionOut"];
-            logged_today: components["schemas"]["ItemOut"] | null;
+            /** Logged Today */
+            logged_today: components["schemas"]["ItemOut"][];
         };
         /** MatStepBack */
         MatStepBack: {
@@ -2221,6 +2362,8 @@ export interface components {
             setup_words: string;
             /** Dose S */
             dose_s: number;
+            /** Dose */
+            dose: string;
             /** Figure */
             figure: string;
             /** Figure Words */
@@ -2255,7 +2398,7 @@ export interface components {
         };
         /**
          * ItemIn
-         * @description What happened on one side. ``id`` is made by the device: sending twice stores once.
+         * @description One hold on one side. ``id`` is made by the device: sending twice stores once.
          */
         ItemIn: {
             /**
@@ -2263,6 +2406,25 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Held S */
+            held_s?: number | null;
+            /** Before */
+            before?: number | null;
+            /** During */
+            during: number;
+            /** After */
+            after?: number | null;
+            /** Kind */
+            kind?: ("calm" | "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none") | null;
+            /** Place */
+            place?: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
+            /** Signs */
+            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /** Variation */
             variation: string;
             side: components["schemas"]["Side"];
@@ -2272,36 +2434,6 @@ export interface components {
             };
             /** Dose S */
             dose_s: number;
-            /** Before */
-            before: number;
-            /** During */
-            during: number;
-            /** After */
-            after: number;
-            /**
-             * Kind
-             * @default none
-             * @enum {string}
-             */
-            kind: "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none";
-            /**
-             * Place
-             * @default wanted
-             * @enum {string}
-             */
-            place: "wanted" | "hip" | "groin" | "knee" | "back" | "other";
-            /**
-             * Signs
-             * @default []
-             */
-            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[];
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Replaces */
-            replaces?: string | null;
         };
         /**
          * ResponseFamily
@@ -2319,7 +2451,10 @@ export interface components {
             left: components["schemas"]["ResponseLane"];
             right: components["schemas"]["ResponseLane"];
         };
-        /** ResponseLane */
+        /**
+         * ResponseLane
+         * @description ``earlier`` says that there are holds before the first of ``points``.
+         */
         ResponseLane: {
             side: components["schemas"]["Side"];
             decision: components["schemas"]["DecisionOut"];
@@ -2327,6 +2462,8 @@ export interface components {
             change: string;
             /** Points */
             points: components["schemas"]["ResponsePoint"][];
+            /** Earlier */
+            earlier: boolean;
         };
         /**
          * ResponsePoint
@@ -2351,24 +2488,22 @@ export interface components {
             setup_words: string;
             /** Dose S */
             dose_s: number;
+            /** Dose */
+            dose: string;
+            /** Held S */
+            held_s: number | null;
             /** Before */
-            before: number;
+            before: number | null;
             /** During */
             during: number;
             /** After */
-            after: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none";
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "wanted" | "hip" | "groin" | "knee" | "back" | "other";
+            after: number | null;
+            /** Kind */
+            kind: ("calm" | "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none") | null;
+            /** Place */
+            place: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[];
+            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /** Note */
             note: string;
             /** Settled */
@@ -2386,6 +2521,36 @@ export interface components {
             support_cm: number | null;
             /** Why */
             why: string;
+        };
+        /**
+         * CorrectionIn
+         * @description What is said of a hold instead. Rung, set-up and dose are the hold's own and stay.
+         */
+        CorrectionIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Held S */
+            held_s?: number | null;
+            /** Before */
+            before?: number | null;
+            /** During */
+            during: number;
+            /** After */
+            after?: number | null;
+            /** Kind */
+            kind?: ("calm" | "stretch" | "warm" | "pressure" | "sharp" | "pinching" | "tingling" | "numb" | "none") | null;
+            /** Place */
+            place?: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
+            /** Signs */
+            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /** MorningIn */
         MorningIn: {
@@ -2613,6 +2778,29 @@ export interface operations {
             };
         };
     };
+    coming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComingOut"];
+                };
+            };
+        };
+    };
     listEntries: {
         parameters: {
             query?: never;
@@ -2719,6 +2907,30 @@ export interface operations {
         };
     };
     withdrawEntry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    restoreEntry: {
         parameters: {
             query?: never;
             header?: never;
@@ -3218,6 +3430,30 @@ export interface operations {
             };
         };
     };
+    ladderDrawings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                family_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingsOut"];
+                };
+            };
+        };
+    };
     setup: {
         parameters: {
             query?: never;
@@ -3326,7 +3562,10 @@ export interface operations {
     };
     listItems: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: string | null;
+                limit?: number;
+            };
             header?: never;
             path: {
                 practice_id: string;
@@ -3376,7 +3615,9 @@ export interface operations {
     };
     responses: {
         parameters: {
-            query?: never;
+            query?: {
+                most?: number;
+            };
             header?: never;
             path: {
                 practice_id: string;
@@ -3393,6 +3634,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ResponseFamily"][];
+                };
+            };
+        };
+    };
+    correctItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatOut"];
                 };
             };
         };

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, unwrap } from '../api/client'
+import { api, type Schemas, unwrap } from '../api/client'
 import { useClientPath } from './route'
 
 /** Who the client is, the working-order band and what to mind. */
@@ -8,6 +8,17 @@ export function useClientHead() {
   return useQuery({
     queryKey: ['client', path.client_id, 'head'],
     queryFn: () => unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}', { params: { path } })),
+  })
+}
+
+/** Which rungs the next change of limits lets in or puts out: an answer of its own, because it is slow. */
+export function useComing(next: Schemas['ChangeOut'] | null) {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'coming'],
+    enabled: next !== null,
+    queryFn: () =>
+      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/coming', { params: { path } })),
   })
 }
 

@@ -32,12 +32,28 @@ export function useLadders(families: readonly string[]) {
     combine: (results) => ({
       data: results.flatMap((result) => (result.data === undefined ? [] : [result.data])),
       isPending: results.some((result) => result.isPending),
-      error: results.find((result) => result.isError)?.error ?? null,
-      refetch: () => {
-        for (const result of results) void result.refetch()
-      },
+      /** Ladders that could not be had, each with its own way to try again. */
+      failed: results.flatMap((result, index) =>
+        result.isError && result.data === undefined
+          ? [{ family: families[index] ?? '', error: result.error, again: () => void result.refetch() }]
+          : [],
+      ),
     }),
   })
+}
+
+/** The figures of a ladder's rungs by side and rung, asked for after its verdicts are there. */
+export function useDrawings(family_id: string): Schemas['DrawingsOut'] | undefined {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'drawings', family_id],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}/drawings', {
+          params: { path: { ...path, family_id } },
+        }),
+      ),
+  }).data
 }
 
 /** The family a rung belongs to. */

@@ -5,7 +5,9 @@ import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
+import { Link, useParams } from 'react-router'
+import { ApiProblem } from '../../api/client'
+import { clientAddress } from '../route'
 
 /** Shown while something is worked out. */
 export function Working() {
@@ -20,14 +22,39 @@ export function Working() {
   )
 }
 
-/** Shown when an answer could not be had, with a way to try again. */
-export function Failure({ error, again }: { error: Error; again?: () => void }) {
+/** Whether an answer needs this client's stature first. */
+export function isStatureMissing(error: Error): boolean {
+  return error instanceof ApiProblem && error.problem.code === 'stature_missing'
+}
+
+interface FailureProps {
+  error: Error
+  again?: () => void
+}
+
+/** Shown when an answer could not be had, with what mends it: what is missing first, or trying again. */
+export function Failure({ error, again }: FailureProps) {
   const { t } = useTranslation()
+  const { practiceId, clientId } = useParams()
+  if (isStatureMissing(error) && practiceId !== undefined && clientId !== undefined) {
+    return (
+      <Empty
+        title={t('common.needsStature')}
+        more={t('common.needsStatureMore')}
+        action={
+          <Button component={Link} to={clientAddress(practiceId, clientId, 'measures')} variant="contained">
+            {t('common.toMeasures')}
+          </Button>
+        }
+      />
+    )
+  }
   return (
     <Alert
+      role="alert"
       severity="error"
       variant="outlined"
-      sx={{ maxWidth: 640, mx: 'auto', mt: 6 }}
+      sx={{ maxWidth: 640, mx: 'auto', my: 2 }}
       action={
         again && (
           <Button color="inherit" onClick={again}>

@@ -1,22 +1,25 @@
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useNavigate } from 'react-router'
-import { ApiProblem, type Schemas, type Side } from '../../api/client'
+import { useNavigate } from 'react-router'
+import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
+import { useDraft } from '../../common/drafts'
 import { familyOf, PURPOSES, useFamilies, useLadders } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
-import { Empty, Failure, Working } from '../../common/ui/States'
+import { Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { WhenSeen } from '../../common/ui/WhenSeen'
 import { Ladder } from './Ladder'
 import { ReasonPanel } from './ReasonPanel'
 
 export type Chosen = Partial<Record<Side, string>>
+
+/** Nothing chosen yet, the same at every look. */
+const NONE: Chosen = {}
 
 const VERDICTS: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'check_first', 'leave_out']
 
@@ -30,14 +33,15 @@ export function ChooseScreen() {
   const { practice_id, client_id } = useClientPath()
   const navigate = useNavigate()
   const families = useFamilies()
-  const [picked, setPicked] = useState<string | null>(null)
-  const [chosen, setChosen] = useState<Chosen>({})
+  const [picked, setPicked] = useDraft<string | null>(`purpose:${client_id}`, null)
+  const [chosen, setChosen] = useDraft<Chosen>(`chosen:${client_id}`, NONE)
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
   const known = new Set(lines.flatMap((family) => family.purposes))
   const purposes = PURPOSES.filter((each) => known.has(each))
   const worked = lines.some((family) => family.worked)
-  const purpose = picked ?? (worked ? WORKED : (purposes[0] ?? WORKED))
+  const choices = [...(worked ? [WORKED] : []), ...purposes, EVERYTHING]
+  const purpose = picked !== null && choices.includes(picked) ? picked : (choices[0] ?? EVERYTHING)
   const shown = lines.filter((family) =>
     purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
   )
@@ -47,8 +51,8 @@ export function ChooseScreen() {
   const ladders = useLadders([...new Set([...near, ...held])])
   if (families.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
-  if (ladders.error instanceof ApiProblem && ladders.error.status === 422) return <StatureFirst />
-  if (ladders.error !== null) return <Failure error={ladders.error} again={ladders.refetch} />
+  const unmeasured = ladders.failed.find(({ error }) => isStatureMissing(error))
+  if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
   const openSetup = () => {
     const query = new URLSearchParams(Object.entries(chosen)).toString()
     void navigate(`${clientAddress(practice_id, client_id, 'set-up')}?${query}`)
@@ -81,7 +85,7 @@ export function ChooseScreen() {
           }}
           sx={{ width: 290 }}
         >
-          {[...(worked ? [WORKED] : []), ...purposes, EVERYTHING].map((each) => (
+          {choices.map((each) => (
             <MenuItem key={each} value={each}>
               {label(each)}
             </MenuItem>
@@ -99,6 +103,14 @@ export function ChooseScreen() {
       </Box>
       {shown.map((family) => {
         const ladder = ladders.data.find((each) => each.family === family.family)
+        const failed = ladders.failed.find((each) => each.family === family.family)
+        if (failed !== undefined) {
+          return (
+            <LadderToCome key={family.family} family={family}>
+              <Failure error={failed.error} again={failed.again} />
+            </LadderToCome>
+          )
+        }
         return ladder === undefined ? (
           <WhenSeen
             key={family.family}
@@ -125,33 +137,17 @@ export function ChooseScreen() {
   )
 }
 
-/** A family whose lanes are still being worked out. */
-function LadderToCome({ family }: { family: Schemas['FamilyLine'] }) {
+/** A family whose lanes are still being worked out, or could not be had. */
+function LadderToCome({ family, children }: { family: Schemas['FamilyLine']; children?: ReactNode }) {
   const { t } = useTranslation()
   return (
     <Box
       component="section"
-      aria-busy
+      aria-busy={children === undefined}
       sx={{ pt: 1.5, pb: 1, minHeight: 300, borderBottom: `1px solid ${colours.line}` }}
     >
       <Typography variant="h2">{family.name}</Typography>
-      <Typography color="text.secondary">{t('common.loading')}</Typography>
+      {children ?? <Typography color="text.secondary">{t('common.loading')}</Typography>}
     </Box>
-  )
-}
-
-function StatureFirst() {
-  const { t } = useTranslation()
-  const { practice_id, client_id } = useClientPath()
-  return (
-    <Empty
-      title={t('choose.needsStature')}
-      more={t('choose.needsStatureMore')}
-      action={
-        <Button component={Link} to={clientAddress(practice_id, client_id, 'measures')} variant="contained">
-          {t('choose.toMeasures')}
-        </Button>
-      }
-    />
   )
 }

@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
+import { useDrawings } from '../../common/ladders'
 import type { Chosen } from './ChooseScreen'
 import { RungCell } from './RungCell'
 
@@ -15,6 +16,7 @@ interface Props {
 /** One family: upper lane left, lower lane right, rungs from most held up to least. */
 export function Ladder({ ladder, chosen, onChoose }: Props) {
   const { t } = useTranslation()
+  const drawings = useDrawings(ladder.family)
   const lane = (side: Side) => (
     <Box
       role="group"
@@ -31,6 +33,7 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
           key={rung.variation}
           side={side}
           rung={rung}
+          figure={drawings?.[side][rung.variation]}
           action={ladder[side].decision.action}
           short={ladder.rungs.find((name) => name.id === rung.variation)?.short ?? ''}
           chosen={chosen[side] === rung.variation}

@@ -10,16 +10,21 @@ import { VerdictMark } from '../../common/ui/VerdictMark'
 interface Props {
   side: Side
   rung: Schemas['RungLane']
+  /** Its drawing, once there. */
+  figure: string | undefined
   action: Schemas['DecisionOut']['action']
   short: string
   chosen: boolean
   onChoose: () => void
 }
 
+/** Kept free while the drawing is on its way, so that nothing moves when it comes. */
+const HEIGHT = 112
+
 const HATCH = `repeating-linear-gradient(-45deg, transparent 0 7px, #E4DBC6 7px 8px)`
 
 /** One rung on one side: figure, verdict in shape and word, where this side stands. */
-export function RungCell({ side, rung, action, short, chosen, onChoose }: Props) {
+export function RungCell({ side, rung, figure, action, short, chosen, onChoose }: Props) {
   const { t } = useTranslation()
   const colour = `var(--${side})`
   const closed = rung.verdict === 'leave_out'
@@ -55,7 +60,11 @@ export function RungCell({ side, rung, action, short, chosen, onChoose }: Props)
         '&:hover': { bgcolor: colours.panel },
       }}
     >
-      {rung.figure !== null && <Figure svg={rung.figure} height={112} faded={closed || asked} />}
+      {figure !== undefined ? (
+        <Figure svg={figure} height={HEIGHT} faded={closed || asked} />
+      ) : (
+        rung.drawn && <Box sx={{ height: HEIGHT }} />
+      )}
       <Box
         sx={{ borderTop: `2px solid ${colour}`, pt: 0.6, display: 'flex', gap: 0.75, alignItems: 'center' }}
       >

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { longDate } from '../../common/dates'
+import { useComing } from '../../common/head'
 
 const LANES = [
   { side: 'left', word: 'side.left', colour: colours.left },
@@ -14,6 +15,7 @@ const LANES = [
 /** What a therapist glances at before touching anyone: left, middle, right, then the calendar. */
 export function MindColumn({ head }: { head: Schemas['ClientHead'] }) {
   const { t } = useTranslation()
+  const coming = useComing(head.next_change)
   return (
     <Box
       component="aside"
@@ -62,7 +64,7 @@ export function MindColumn({ head }: { head: Schemas['ClientHead'] }) {
           ) : (
             <>
               <div>{longDate(head.next_change.date)}</div>
-              {head.next_change.lines.map((line) => (
+              {[...head.next_change.lines, ...(coming.data?.lines ?? [])].map((line) => (
                 <Box key={line} sx={{ mt: 0.5 }}>
                   {line}
                 </Box>

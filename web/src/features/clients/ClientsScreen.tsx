@@ -128,7 +128,12 @@ function ClientRow({ client, practiceId }: { client: Schemas['ClientLine']; prac
         <Records lines={client.middle} align="center" colour={colours.both} />
         <Records lines={client.right} align="left" colour={colours.right} />
         <Box sx={{ color: 'text.secondary', fontSize: '0.88rem', textAlign: 'right' }}>
-          {nothing && <div>{t('clients.nothingRecorded')}</div>}
+          {client.trouble !== '' && (
+            <Box sx={{ color: colours.ink, fontWeight: 600 }}>
+              {t('clients.trouble', { trouble: client.trouble })}
+            </Box>
+          )}
+          {nothing && client.trouble === '' && <div>{t('clients.nothingRecorded')}</div>}
           {client.last_visit === null
             ? t('clients.neverHere')
             : t('clients.lastVisit', { date: shortDate(client.last_visit) })}

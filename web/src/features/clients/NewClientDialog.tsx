@@ -6,11 +6,12 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type SubmitEvent } from 'react'
+import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { api, ApiProblem, unwrap } from '../../api/client'
 import { useDraft } from '../../common/drafts'
+import { DateField, UNFINISHED } from '../../common/forms/DateField'
 import { clientAddress, usePracticeId } from '../../common/route'
 
 const EMPTY = { name: '', birth_date: '', occupation: '' }
@@ -21,6 +22,7 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const queries = useQueryClient()
   const [draft, setDraft, clear] = useDraft(`new-client:${practiceId}`, EMPTY)
+  const [local, setLocal] = useState<string>()
   const create = useMutation({
     mutationFn: () =>
       unwrap(
@@ -29,7 +31,7 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
           body: {
             name: draft.name.trim(),
             occupation: draft.occupation.trim(),
-            birth_date: draft.birth_date === '' ? null : draft.birth_date,
+            ...(draft.birth_date === '' ? {} : { birth_date: draft.birth_date }),
             discomfort_allowed: 2,
           },
         }),
@@ -43,7 +45,9 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
   const problems = create.error instanceof ApiProblem ? create.error.byField : {}
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
-    create.mutate()
+    const unfinished = draft.birth_date === UNFINISHED
+    setLocal(unfinished ? t('common.unfinishedDate') : undefined)
+    if (!unfinished) create.mutate()
   }
   const field = (name: keyof typeof EMPTY) => ({
     value: draft[name],
@@ -64,11 +68,14 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
             </Alert>
           )}
           <TextField label={t('clients.name')} autoFocus required {...field('name')} />
-          <TextField
+          <DateField
             label={t('clients.birthDate')}
-            type="date"
-            slotProps={{ inputLabel: { shrink: true } }}
-            {...field('birth_date')}
+            value={draft.birth_date}
+            problem={local ?? problems['birth_date']}
+            onChange={(birth_date) => {
+              setLocal(undefined)
+              setDraft({ ...draft, birth_date })
+            }}
           />
           <TextField label={t('clients.occupation')} {...field('occupation')} />
         </DialogContent>

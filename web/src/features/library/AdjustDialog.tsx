@@ -8,7 +8,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
-import { type SubmitEvent } from 'react'
+import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useDraft } from '../../common/drafts'
@@ -16,6 +16,7 @@ import { FieldProblem, FigureField } from './FigureField'
 import {
   copyOf,
   savedMeanwhile,
+  firstUnreadable,
   fixedAngles,
   linesFrom,
   problemAt,
@@ -51,7 +52,11 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
   // Saved by somebody else in between: this one goes on top of theirs when it is saved again.
   const meanwhile = savedMeanwhile(saving.error)
   const latest = meanwhile?.number ?? version ?? 1
-  const problems = saving.error instanceof ApiProblem ? saving.error.byField : {}
+  const [unreadable, setUnreadable] = useState<string>()
+  const problems = {
+    ...(saving.error instanceof ApiProblem ? saving.error.byField : {}),
+    ...(unreadable === undefined ? {} : { [unreadable]: t('common.notANumber') }),
+  }
   const variation = draft.file.variation
   const setFile = (file: VariationFile) => {
     setDraft({ ...draft, file })
@@ -66,6 +71,9 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
   }
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
+    const wrong = firstUnreadable(draft.file)
+    setUnreadable(wrong)
+    if (wrong !== undefined) return
     const file = {
       ...draft.file,
       variation: { ...variation, own_cues: linesFrom(draft.ownCues) },
@@ -99,7 +107,12 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
         <DialogTitle id="adjust-title">
           {t(version === undefined ? 'library.copyTitle' : 'library.changeTitle', { name: data.name })}
         </DialogTitle>
-        {saving.isError && (
+        {unreadable !== undefined && (
+          <Alert severity="error" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+            {t('library.notSaved')}
+          </Alert>
+        )}
+        {saving.isError && unreadable === undefined && (
           <Alert severity="error" variant="outlined" sx={{ mx: 3, mb: 1 }}>
             {messageOf(saving.error, elsewhere, t('library.notSaved'))}
           </Alert>

@@ -1,27 +1,28 @@
-import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
-import { figureFrom } from './model'
+import { NumberField } from '../../common/forms/NumberField'
+import { numberIn, type Unit } from '../../common/forms/numbers'
 
 interface Props {
   label: string
+  unit?: Unit
   value: number
   onChange: (value: number) => void
 }
 
-/** A figure that may be typed freely; what stands in the field is kept while it is typed. */
-export function FigureField({ label, value, onChange }: Props) {
-  const [text, setText] = useState(value.toString())
+/** A figure that may be typed freely; what is no number is kept as it stands and told as no number (`NaN`). */
+export function FigureField({ label, unit = 'plain', value, onChange }: Props) {
+  const [text, setText] = useState(Number.isFinite(value) ? value.toString() : '')
   return (
-    <TextField
+    <NumberField
       label={label}
-      value={text}
-      sx={{ width: 96 }}
-      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-      onChange={(event) => {
-        setText(event.target.value)
-        onChange(figureFrom(event.target.value))
+      unit={unit}
+      text={text}
+      onType={(typed) => {
+        setText(typed)
+        onChange(numberIn(typed, unit) ?? NaN)
       }}
+      sx={{ width: 104 }}
     />
   )
 }

@@ -3,7 +3,6 @@ import { ApiProblem } from '../../api/client'
 import {
   byPurpose,
   type Family,
-  figureFrom,
   fixedAngles,
   linesFrom,
   problemAt,
@@ -83,16 +82,16 @@ describe('adjusting', () => {
     ])
   })
 
-  it('reads figures with a comma and cues by the line', () => {
-    expect(figureFrom('2,5')).toBe(2.5)
-    expect(figureFrom('')).toBe(0)
+  it('reads cues by the line', () => {
     expect(linesFrom(' Feel the floor. \n\n Breathe.')).toEqual(['Feel the floor.', 'Breathe.'])
   })
 
   it('knows when somebody else saved in between', () => {
     const current = { number: 3, file: {} }
-    expect(savedMeanwhile(new ApiProblem(409, { message: 'x', fields: [], current }))?.number).toBe(3)
-    expect(savedMeanwhile(new ApiProblem(422, { message: 'x', fields: [] }))).toBeUndefined()
+    expect(
+      savedMeanwhile(new ApiProblem(409, { message: 'x', code: 'stale', fields: [], current }))?.number,
+    ).toBe(3)
+    expect(savedMeanwhile(new ApiProblem(422, { message: 'x', code: '', fields: [] }))).toBeUndefined()
     expect(savedMeanwhile(null)).toBeUndefined()
   })
 

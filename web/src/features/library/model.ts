@@ -117,10 +117,15 @@ export function withSlot(file: VariationFile, name: string, change: Partial<Slot
   }
 }
 
-/** A typed figure; an empty field counts as nought and is refused by its range. */
-export function figureFrom(text: string): number {
-  const value = Number(text.replace(',', '.'))
-  return Number.isFinite(value) ? value : 0
+/** The first figure of a file that is none: what was typed for it cannot be read. */
+export function firstUnreadable(value: unknown, path: string[] = []): string | undefined {
+  if (typeof value === 'number') return Number.isFinite(value) ? undefined : path.join('.')
+  if (typeof value !== 'object' || value === null) return undefined
+  for (const [key, inner] of Object.entries(value)) {
+    const found = firstUnreadable(inner, [...path, key])
+    if (found !== undefined) return found
+  }
+  return undefined
 }
 
 /** One cue a line; empty lines fall away. */

@@ -2,13 +2,14 @@ import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 
 /** Where each kind of record is pinned: for the client's left, mirrored for the right, or in the middle. */
-const PLACES: Record<Schemas['EntryEnvelope']['entry']['kind'], { x: number; y: number }> = {
+const PLACES: Record<Schemas['EntryShown']['kind'], { x: number; y: number }> = {
   hip_replacement: { x: 41, y: 104 },
   knee_pain: { x: 43, y: 152 },
   groin_pinch: { x: 46, y: 111 },
   hamstrings: { x: 41, y: 128 },
   pregnancy: { x: 50, y: 88 },
   bones: { x: 50, y: 58 },
+  unreadable: { x: 50, y: 40 },
 }
 
 /** A map of the body from behind, so that the client's left is on the left. */

@@ -10,22 +10,24 @@ import FormGroup from '@mui/material/FormGroup'
 import FormLabel from '@mui/material/FormLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { type SubmitEvent } from 'react'
+import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useDraft } from '../../common/drafts'
+import { DateField, UNFINISHED } from '../../common/forms/DateField'
 import { useClearance } from './queries'
 
 type Scope = Schemas['Clearance']['scope'][number]
 type Who = Schemas['Clearance']['who']
 
-const SCOPES: Record<Schemas['EntryEnvelope']['entry']['kind'], readonly Scope[]> = {
+const SCOPES: Record<Schemas['EntryShown']['kind'], readonly Scope[]> = {
   hip_replacement: ['all', 'bend', 'midline', 'turning_in', 'turning_out', 'extension', 'abductors'],
   knee_pain: ['all', 'loading'],
   pregnancy: ['all', 'activity', 'lying_flat', 'after_birth'],
   bones: ['all'],
   groin_pinch: ['all'],
   hamstrings: ['all'],
+  unreadable: [],
 }
 const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist', 'midwife']
 const EMPTY: { who: Who; date: string; scope: Scope[] } = { who: 'surgeon', date: '', scope: ['all'] }
@@ -35,9 +37,14 @@ export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']
   const { t } = useTranslation()
   const [draft, setDraft, clear] = useDraft(`clearance:${entry.root}`, EMPTY)
   const give = useClearance(entry.id)
+  const [local, setLocal] = useState<string>()
   const problems = give.error instanceof ApiProblem ? give.error.byField : {}
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
+    if (draft.date === '' || draft.date === UNFINISHED) {
+      setLocal(t(draft.date === '' ? 'limits.clearanceForm.dateNeeded' : 'common.unfinishedDate'))
+      return
+    }
     give.mutate(draft, {
       onSuccess: () => {
         clear()
@@ -69,15 +76,13 @@ export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']
               </MenuItem>
             ))}
           </TextField>
-          <TextField
-            type="date"
+          <DateField
             label={t('limits.clearanceForm.date')}
-            slotProps={{ inputLabel: { shrink: true } }}
             value={draft.date}
-            error={problems['date'] !== undefined}
-            helperText={problems['date']}
-            onChange={(event) => {
-              setDraft({ ...draft, date: event.target.value })
+            problem={local ?? problems['date']}
+            onChange={(date) => {
+              setLocal(undefined)
+              setDraft({ ...draft, date })
             }}
           />
           <FormGroup>

@@ -23,7 +23,7 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
     event.preventDefault()
     answer.mutate(
       {
-        pain_today: draft.pain === '' ? null : Number(draft.pain),
+        ...(draft.pain === '' ? {} : { pain_today: Number(draft.pain) }),
         irritable: draft.irritable as Schemas['DailyIn']['irritable'],
       },
       {

@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert'
 import Accordion from '@mui/material/Accordion'
 import AccordionDetails from '@mui/material/AccordionDetails'
 import AccordionSummary from '@mui/material/AccordionSummary'
@@ -14,15 +15,22 @@ import { DailyDialog } from './DailyDialog'
 import { LimitList } from './LimitList'
 import { useWithdrawEntry } from './queries'
 
+interface Props {
+  entry: Schemas['EntryOut']
+  onCorrect: () => void
+  /** Called once the record is taken back, so that it can be undone. */
+  onWithdrawn: () => void
+}
+
 /** One record: what it is, what was cleared, how it is today, and the limits it turns into. */
-export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; onCorrect: () => void }) {
+export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
   const { t } = useTranslation()
   const withdraw = useWithdrawEntry()
   const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
   const { kind, side } = entry.entry
   // What is asked anew at every arrival.
-  const asked =
-    kind === 'knee_pain' || (entry.entry.kind === 'pregnancy' && entry.entry.facts.girdle_pain !== 'no')
+  const asked = kind === 'knee_pain' || (kind === 'pregnancy' && entry.entry.facts['girdle_pain'] !== 'no')
+  const operated = kind === 'hip_replacement' ? entry.entry.facts['date'] : undefined
   const close = () => {
     setDialog(null)
   }
@@ -37,9 +45,8 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
       }}
     >
       <Typography variant="h3">{entry.label}</Typography>
-      {entry.entry.kind === 'hip_replacement' && entry.entry.facts.date && (
-        <Typography color="text.secondary">{longDate(entry.entry.facts.date)}</Typography>
-      )}
+      {typeof operated === 'string' && <Typography color="text.secondary">{longDate(operated)}</Typography>}
+      {kind === 'unreadable' && <Unreadable facts={entry.entry.facts} />}
       {entry.clearances.map((given) => (
         <Typography key={`${given.who}${given.date}`} sx={{ mt: 0.5 }}>
           {t('limits.clearedBy', {
@@ -69,7 +76,9 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
         >
           {t('limits.doctorTitle')}
         </AccordionSummary>
-        <AccordionDetails sx={{ p: 0, pb: 1 }}>{t(`limits.doctor.${kind}`)}</AccordionDetails>
+        <AccordionDetails sx={{ p: 0, pb: 1 }}>
+          {kind === 'unreadable' ? t('limits.unreadableDoctor') : t(`limits.doctor.${kind}`)}
+        </AccordionDetails>
       </Accordion>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
         {asked && (
@@ -83,30 +92,55 @@ export function EntryCard({ entry, onCorrect }: { entry: Schemas['EntryOut']; on
             {t('limits.today')}
           </Button>
         )}
+        {kind !== 'unreadable' && (
+          <>
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => {
+                setDialog('clearance')
+              }}
+            >
+              {t('limits.clearance')}
+            </Button>
+            <Button size="small" onClick={onCorrect}>
+              {t('limits.correct')}
+            </Button>
+          </>
+        )}
         <Button
           size="small"
-          variant="outlined"
           onClick={() => {
-            setDialog('clearance')
-          }}
-        >
-          {t('limits.clearance')}
-        </Button>
-        <Button size="small" onClick={onCorrect}>
-          {t('limits.correct')}
-        </Button>
-        <Button
-          size="small"
-          onClick={() => {
-            withdraw.mutate(entry.id)
+            withdraw.mutate(entry.id, { onSuccess: onWithdrawn })
           }}
           disabled={withdraw.isPending}
         >
           {t('limits.withdraw')}
         </Button>
       </Box>
+      {withdraw.isError && (
+        <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
+          <strong>{t('limits.notWithdrawn')}</strong> {withdraw.error.message}
+        </Alert>
+      )}
       {dialog === 'clearance' && <ClearanceDialog entry={entry} onClose={close} />}
       {dialog === 'daily' && <DailyDialog entry={entry} onClose={close} />}
+    </Box>
+  )
+}
+
+/** What is left of a record that cannot be read, so that it can be entered anew. */
+function Unreadable({ facts }: { facts: Schemas['EntryShown']['facts'] }) {
+  const { t } = useTranslation()
+  const stored = (facts['stored'] ?? {}) as Record<string, string>
+  return (
+    <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
+      <div>{t('limits.unreadable', { reason: String(facts['reason'] ?? '') })}</div>
+      {Object.entries(stored).map(([name, value]) => (
+        <div key={name}>
+          {name}: {value}
+        </div>
+      ))}
     </Box>
   )
 }

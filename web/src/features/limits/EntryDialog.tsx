@@ -15,7 +15,9 @@ import { colours } from '../../app/theme'
 import { useDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { LimitList } from './LimitList'
-import { type Draft, draftFrom, entryFrom, kindsFor, type Kind, QUESTIONS } from './model'
+import { unitOf } from '../../common/forms/numbers'
+import { notANumber } from '../../common/forms/words'
+import { type Draft, draftFrom, entryFrom, kindsFor, type Kind, QUESTIONS, unreadableFacts } from './model'
 import { QuestionField } from './QuestionField'
 import { usePreview, useRecordEntry } from './queries'
 
@@ -50,6 +52,9 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
     const gaps: Record<string, string> = {}
     if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
     if (side !== null && draft.side === '') gaps['side'] = t('limits.chooseSide')
+    for (const { name, type } of unreadableFacts(draft)) {
+      gaps[name] = type === 'date' ? t('common.unfinishedDate') : notANumber(t, unitOf(name))
+    }
     setMissing(gaps)
     if (entry === null) {
       record.reset()
@@ -132,6 +137,11 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
                       value={draft.facts[question.name] ?? ''}
                       problem={problem(question.name)}
                       onChange={(value) => {
+                        setMissing(
+                          Object.fromEntries(
+                            Object.entries(missing).filter(([name]) => name !== question.name),
+                          ),
+                        )
                         setDraft({ ...draft, facts: { ...draft.facts, [question.name]: value } })
                       }}
                     />
@@ -154,6 +164,13 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
               {t('limits.preview')}
             </Typography>
             {entry === null && <Typography color="text.secondary">{t('limits.previewNeedsMore')}</Typography>}
+            {preview.isError && entry !== null && (
+              <Typography color="error">
+                {preview.error instanceof ApiProblem
+                  ? (Object.values(preview.error.byField)[0] ?? preview.error.message)
+                  : preview.error.message}
+              </Typography>
+            )}
             {preview.data !== undefined && entry !== null && <LimitList limits={preview.data} side="left" />}
           </Box>
         </DialogContent>

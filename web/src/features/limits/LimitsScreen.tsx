@@ -1,5 +1,7 @@
+import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Snackbar from '@mui/material/Snackbar'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -10,8 +12,9 @@ import { Failure, Working } from '../../common/ui/States'
 import { BodyMap } from './BodyMap'
 import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
-import { useEntries } from './queries'
+import { useEntries, useRestoreEntry } from './queries'
 
+type TakenBack = { id: string; label: string }
 type Editing = { side: Side | null; entry: Schemas['EntryOut'] | null }
 
 /** The body from behind, records pinned to it, left and right facing. */
@@ -19,6 +22,7 @@ export function LimitsScreen() {
   const { t } = useTranslation()
   const entries = useEntries()
   const [editing, setEditing] = useState<Editing | null>(null)
+  const [takenBack, setTakenBack] = useState<TakenBack | null>(null)
   if (entries.isPending) return <Working />
   if (entries.isError) return <Failure error={entries.error} again={() => void entries.refetch()} />
   const lane = (side: Side) => {
@@ -44,6 +48,9 @@ export function LimitsScreen() {
             entry={entry}
             onCorrect={() => {
               setEditing({ side, entry })
+            }}
+            onWithdrawn={() => {
+              setTakenBack({ id: entry.id, label: entry.label })
             }}
           />
         ))}
@@ -88,11 +95,23 @@ export function LimitsScreen() {
                 onCorrect={() => {
                   setEditing({ side: null, entry })
                 }}
+                onWithdrawn={() => {
+                  setTakenBack({ id: entry.id, label: entry.label })
+                }}
               />
             ))}
         </Box>
         {lane('right')}
       </Box>
+      {takenBack !== null && (
+        <Undo
+          key={takenBack.id}
+          takenBack={takenBack}
+          onClose={() => {
+            setTakenBack(null)
+          }}
+        />
+      )}
       {editing !== null && (
         <EntryDialog
           side={editing.side}
@@ -103,5 +122,40 @@ export function LimitsScreen() {
         />
       )}
     </>
+  )
+}
+
+const UNDO_MS = 20_000
+
+/** A record was taken back: said, with the way back while it is in sight. */
+function Undo({ takenBack, onClose }: { takenBack: TakenBack; onClose: () => void }) {
+  const { t } = useTranslation()
+  const restore = useRestoreEntry()
+  return (
+    <Snackbar
+      open
+      autoHideDuration={restore.isError ? null : UNDO_MS}
+      onClose={(_, reason) => {
+        if (reason !== 'clickaway') onClose()
+      }}
+    >
+      <Alert
+        severity={restore.isError ? 'error' : 'info'}
+        variant="filled"
+        action={
+          <Button
+            color="inherit"
+            disabled={restore.isPending}
+            onClick={() => {
+              restore.mutate(takenBack.id, { onSuccess: onClose })
+            }}
+          >
+            {t('limits.undo')}
+          </Button>
+        }
+      >
+        {restore.isError ? restore.error.message : t('limits.takenBack', { label: takenBack.label })}
+      </Alert>
+    </Snackbar>
   )
 }

@@ -8,6 +8,9 @@ import IconButton from '@mui/material/IconButton'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
+import { DateField } from '../../common/forms/DateField'
+import { NumberField } from '../../common/forms/NumberField'
+import { unitOf } from '../../common/forms/numbers'
 import { type FractureDraft, fracturesFrom, type Question, ticked } from './model'
 
 interface FieldProps {
@@ -48,12 +51,15 @@ export function QuestionField({ question, value, problem, onChange }: FieldProps
     )
   }
   if (question.type === 'date') {
-    return <TextField type="date" slotProps={{ inputLabel: { shrink: true } }} {...common} />
+    return <DateField label={label} value={value} problem={problem} onChange={onChange} />
   }
   return (
-    <TextField
-      slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
-      {...common}
+    <NumberField
+      label={label}
+      unit={unitOf(question.name)}
+      text={value}
+      problem={problem}
+      onType={onChange}
     />
   )
 }
@@ -132,13 +138,11 @@ function Fractures({
               </MenuItem>
             ))}
           </TextField>
-          <TextField
-            type="date"
+          <DateField
             label={t('limits.fracture.date')}
-            slotProps={{ inputLabel: { shrink: true } }}
             value={row.date}
-            onChange={(event) => {
-              change(at, 'date', event.target.value)
+            onChange={(date) => {
+              change(at, 'date', date)
             }}
           />
           <TextField

@@ -1,6 +1,9 @@
 import type { Schemas, Side } from '../../api/client'
+import { UNFINISHED } from '../../common/forms/DateField'
+import { isUnreadable, numberIn, unitOf } from '../../common/forms/numbers'
 
-export type Kind = Schemas['EntryEnvelope']['entry']['kind']
+export type Entry = Schemas['EntryEnvelope']['entry']
+export type Kind = Entry['kind']
 
 /** A form's text by fact; empty means not answered. */
 export type Draft = { kind: Kind | ''; side: Side | ''; facts: Record<string, string> }
@@ -125,23 +128,43 @@ export function kindsFor(side: Side | null): Kind[] {
   return (Object.keys(QUESTIONS) as Kind[]).filter((kind) => WHOLE_BODY.includes(kind) === (side === null))
 }
 
-/** The record a draft stands for; `null` while kind or side is missing. Unanswered facts stay absent. */
-export function entryFrom(draft: Draft): Schemas['EntryEnvelope']['entry'] | null {
-  if (draft.kind === '') return null
+/** The questions asked of a draft, with what was typed; those that do not apply any more are left out. */
+function answered(draft: Draft): [Question, string][] {
+  if (draft.kind === '') return []
+  return QUESTIONS[draft.kind]
+    .filter((question) => question.when === undefined || question.when(draft.facts))
+    .map((question): [Question, string] => [question, draft.facts[question.name] ?? ''])
+    .filter(([, text]) => text.trim() !== '')
+}
+
+/** Facts that hold something that is no number or no date: neither sent nor taken as not answered. */
+export function unreadableFacts(draft: Draft): { name: string; type: 'number' | 'date' }[] {
+  return answered(draft).flatMap(([question, text]): { name: string; type: 'number' | 'date' }[] => {
+    const { name, type } = question
+    if (type === 'number') return isUnreadable(text, unitOf(name)) ? [{ name, type }] : []
+    if (type === 'date') return text === UNFINISHED ? [{ name, type }] : []
+    if (type !== 'fractures') return []
+    return fracturesFrom(text).some((row) => row.date === UNFINISHED) ? [{ name, type: 'date' }] : []
+  })
+}
+
+/**
+ * The record a draft stands for; `null` while kind or side is missing, or something typed cannot be read. Unanswered
+ * facts stay absent; a field that holds something is never sent as absent.
+ */
+export function entryFrom(draft: Draft): Entry | null {
+  if (draft.kind === '' || unreadableFacts(draft).length > 0) return null
   const whole = WHOLE_BODY.includes(draft.kind)
   if (!whole && draft.side === '') return null
-  const facts: Record<string, unknown> = {}
-  for (const question of QUESTIONS[draft.kind]) {
-    const text = draft.facts[question.name] ?? ''
-    if (text === '' || (question.when !== undefined && !question.when(draft.facts))) continue
-    facts[question.name] = factFrom(question, text)
-  }
+  const facts = Object.fromEntries(
+    answered(draft).map(([question, text]) => [question.name, factFrom(question, text)]),
+  )
   // The server checks every fact; the form only decides which are sent.
-  return { kind: draft.kind, side: whole ? null : draft.side, facts } as Schemas['EntryEnvelope']['entry']
+  return { kind: draft.kind, ...(whole ? {} : { side: draft.side }), facts } as Entry
 }
 
 function factFrom(question: Question, text: string): unknown {
-  if (question.type === 'number') return Number(text.replace(',', '.'))
+  if (question.type === 'number') return numberIn(text, unitOf(question.name))
   if (question.type === 'ticks') return text.split(',')
   if (question.type === 'fractures')
     return fracturesFrom(text).map(({ date, ...rest }) => (date === '' ? rest : { ...rest, date }))
@@ -167,8 +190,9 @@ export function ticked(text: string, tick: string): string {
   return [...now.filter((each) => each !== 'none'), tick].join(',')
 }
 
-/** A draft from what is recorded, for correcting it. */
-export function draftFrom(entry: Schemas['EntryEnvelope']['entry']): Draft {
+/** A draft from what is recorded, for correcting it; nothing of a record that cannot be read. */
+export function draftFrom(entry: Schemas['EntryShown']): Draft {
+  if (entry.kind === 'unreadable') return { kind: '', side: entry.side ?? '', facts: {} }
   const facts = Object.entries(entry.facts).map(([name, value]) => [name, textOf(name, value)])
   return {
     kind: entry.kind,

@@ -2,8 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type Schemas, unwrap } from '../../api/client'
 import { useClientChanged } from '../../common/head'
 import { useClientPath } from '../../common/route'
-
-type Entry = Schemas['EntryEnvelope']['entry']
+import type { Entry } from './model'
 
 const key = (clientId: string) => ['client', clientId, 'entries']
 
@@ -70,6 +69,18 @@ export function useWithdrawEntry() {
   return useEntryChange((entryId: string) =>
     unwrap(
       api.DELETE('/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}', {
+        params: { path: { ...path, entry_id: entryId } },
+      }),
+    ),
+  )
+}
+
+/** Undo a withdrawal: the version that was taken back stands again. */
+export function useRestoreEntry() {
+  const path = useClientPath()
+  return useEntryChange((entryId: string) =>
+    unwrap(
+      api.POST('/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/restore', {
         params: { path: { ...path, entry_id: entryId } },
       }),
     ),

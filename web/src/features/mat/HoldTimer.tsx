@@ -6,42 +6,47 @@ import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
 import { dim, serif } from '../../app/theme'
 import { useShortcuts } from '../../common/shortcuts'
+import { elapsedMs, type Hold, NO_HOLD, paused, started } from './hold'
 
 const RING = 2 * Math.PI * 54
 
+interface Props {
+  hold: Hold
+  onHold: (hold: Hold) => void
+  /** The lane that was touched last: where a new hold begins. */
+  active: Side
+  /** The dose of the side the clock is for. */
+  dose: { seconds: number; words: string; timed: boolean }
+}
+
 /** Seconds of the hold, counted up; it goes on past the end, because the therapist ends a hold. */
-export function HoldTimer({ seconds, side }: { seconds: number; side: Side }) {
+export function HoldTimer({ hold, onHold, active, dose }: Props) {
   const { t } = useTranslation()
-  const [elapsed, setElapsed] = useState(0)
-  const [running, setRunning] = useState(false)
+  const [now, setNow] = useState(() => Date.now())
+  const running = hold.since !== null
   useEffect(() => {
     if (!running) return
-    const started = Date.now() - elapsed * 1000
     const tick = setInterval(() => {
-      setElapsed((Date.now() - started) / 1000)
+      setNow(Date.now())
     }, 250)
     return () => {
       clearInterval(tick)
     }
-    // Restarting on every tick would lose fractions: the start is fixed while it runs.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [running])
-  useShortcuts(
-    useMemo(
-      () => [
-        {
-          key: ' ',
-          run: () => {
-            setRunning((now) => !now)
-          },
-        },
-      ],
-      [],
-    ),
+  const toggle = useMemo(
+    () => () => {
+      const at = Date.now()
+      setNow(at)
+      onHold(running ? paused(hold, at) : started(hold, active, at))
+    },
+    [active, hold, onHold, running],
   )
-  const done = Math.min(1, elapsed / seconds)
+  useShortcuts(useMemo(() => [{ key: ' ', run: toggle }], [toggle]))
+  const elapsed = elapsedMs(hold, Math.max(now, hold.since ?? 0)) / 1000
+  const done = dose.timed ? Math.min(1, elapsed / dose.seconds) : 0
+  const side = hold.side ?? active
   return (
-    <Box role="timer">
+    <Box role="timer" aria-label={t('mat.timer', { side: t(`side.${side}`) })}>
       <svg viewBox="0 0 128 128" width="132" height="132" aria-hidden>
         <circle cx="64" cy="64" r="54" fill="none" stroke="#4A4540" strokeWidth="9" />
         <circle
@@ -58,21 +63,15 @@ export function HoldTimer({ seconds, side }: { seconds: number; side: Side }) {
           {Math.floor(elapsed)}
         </text>
         <text x="64" y="92" textAnchor="middle" fill={dim.muted} fontSize="13">
-          {t('mat.ofSeconds', { total: seconds })}
+          {dose.timed ? t('mat.ofDose', { dose: dose.words }) : t('mat.seconds')}
         </text>
       </svg>
+      {!dose.timed && <Typography sx={{ fontSize: '0.95rem' }}>{dose.words}</Typography>}
       <Typography sx={{ color: `var(--${side})`, fontSize: '0.95rem' }}>
-        {t('mat.active', { side: t(`side.${side}`) })}
+        {t(hold.side === null ? 'mat.active' : 'mat.timing', { side: t(`side.${side}`) })}
       </Typography>
       <Box sx={{ display: 'flex', gap: 0.75, mt: 0.75 }}>
-        <Button
-          fullWidth
-          variant="contained"
-          onClick={() => {
-            setRunning(!running)
-          }}
-          sx={{ px: 0.5 }}
-        >
+        <Button fullWidth variant="contained" onClick={toggle} sx={{ px: 0.5 }}>
           {t(running ? 'mat.pause' : 'mat.start')}
         </Button>
         <Button
@@ -81,8 +80,7 @@ export function HoldTimer({ seconds, side }: { seconds: number; side: Side }) {
           color="inherit"
           sx={{ px: 0.5 }}
           onClick={() => {
-            setRunning(false)
-            setElapsed(0)
+            onHold(NO_HOLD)
           }}
         >
           {t('mat.reset')}

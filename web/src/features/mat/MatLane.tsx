@@ -1,63 +1,44 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import { ApiProblem, type Schemas, type Side } from '../../api/client'
 import { dim, serif } from '../../app/theme'
-import { Figure } from '../../figure/Figure'
 import { shortDate } from '../../common/dates'
 import { useDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
-import { Chips } from './Chips'
-import { correctionOf, itemFrom, newDraft, type Phase, PHASES, withScore } from './model'
-import { useLogItem } from './queries'
-
-const KINDS: readonly Schemas['ItemIn']['kind'][] = [
-  'stretch',
-  'warm',
-  'pressure',
-  'none',
-  'sharp',
-  'pinching',
-  'tingling',
-  'numb',
-]
-const PLACES: readonly Schemas['ItemIn']['place'][] = ['wanted', 'hip', 'groin', 'knee', 'back', 'other']
-const SIGNS: readonly Schemas['ItemIn']['signs'][number][] = [
-  'breath_held',
-  'grimace',
-  'wobble',
-  'back_rounds',
-  'knee_rides_up',
-  'pelvis_tilts',
-  'clunk',
-  'gave_way',
-]
-const SCORES = Array.from({ length: 11 }, (_, score) => score)
+import { Figure } from '../../figure/Figure'
+import { HoldForm } from './HoldForm'
+import { LoggedHolds, scoresOf } from './LoggedHolds'
+import { correctionOf, itemFrom, leavesUnsaid, type LogDraft, newDraft, saidFrom, type Used } from './model'
+import { useCorrectItem, useLogItem } from './queries'
 
 interface Props {
   side: Side
   mat: Schemas['MatSide'] | null
   active: boolean
   onActivate: () => void
+  /** Seconds the clock ran for this side; asked at the moment of logging. */
+  held: () => number | null
+  onLogged: () => void
 }
 
 /** One side beside the mat: picture, set-up, last time, one touch for each thing that happened. */
-export function MatLane({ side, mat, active, onActivate }: Props) {
+export function MatLane({ mat, ...props }: Props) {
   const { t } = useTranslation()
   if (mat === null) {
     return (
-      <Box component="section" sx={{ borderTop: `5px solid var(--${side})`, p: 2 }}>
-        <LaneName side={side} />
+      <Box component="section" sx={{ borderTop: `5px solid var(--${props.side})`, p: 2 }}>
+        <LaneName side={props.side} />
         <Typography color="text.secondary">{t('mat.nothing')}</Typography>
       </Box>
     )
   }
-  return <Planned side={side} mat={mat} active={active} onActivate={onActivate} />
+  // What was begun on one rung is not carried over to another.
+  return <Planned key={mat.variation} mat={mat} {...props} />
 }
 
 function LaneName({ side }: { side: Side }) {
@@ -72,73 +53,113 @@ function LaneName({ side }: { side: Side }) {
   )
 }
 
-function Planned({ side, mat, active, onActivate }: Props & { mat: Schemas['MatSide'] }) {
-  const { t } = useTranslation()
+/** What is not stored yet of a lane: the hold being described, where one stepped back to, whether another round is on. */
+interface LaneDraft {
+  log: LogDraft
+  steppedTo: Used | null
+  another: boolean
+}
+
+function useLane(mat: Schemas['MatSide'], side: Side) {
   const { client_id } = useClientPath()
-  const [draft, setDraft, clearDraft] = useDraft(`log:${client_id}:${mat.variation}:${side}`, newDraft())
-  const [phase, setPhase] = useState<Phase>('before')
-  const [stepped, setStepped] = useState(false)
-  const [correcting, setCorrecting] = useState(false)
-  const [hint, setHint] = useState(false)
+  const [lane, setLane] = useDraft<LaneDraft>(`lane:${client_id}:${mat.variation}:${side}`, {
+    log: newDraft(),
+    steppedTo: null,
+    another: false,
+  })
+  const [correcting, setCorrecting] = useState<{ hold: Schemas['ItemOut']; draft: LogDraft } | null>(null)
+  return { lane, setLane, correcting, setCorrecting }
+}
+
+function Planned({ side, mat, active, onActivate, held, onLogged }: Props & { mat: Schemas['MatSide'] }) {
+  const { t } = useTranslation()
+  const { lane, setLane, correcting, setCorrecting } = useLane(mat, side)
+  const [hint, setHint] = useState<string>()
   const log = useLogItem()
-  const used = stepped && mat.step_back !== null ? mat.step_back : mat
-  const score = (value: number) => {
-    const { draft: next, next: asked } = withScore(draft, phase, value)
-    setDraft(next)
-    setPhase(asked)
-    setHint(false)
-  }
+  const correct = useCorrectItem()
+  const used: Used = lane.steppedTo ?? mat
+  const figure = used.variation === mat.step_back?.variation ? mat.step_back.figure : mat.figure
+  const describing = mat.logged_today.length === 0 || lane.another
+  const stepBack = useMemo(
+    () => () => {
+      const back = mat.step_back
+      if (back === null || lane.steppedTo !== null) return
+      const { variation, short, setup, setup_words, dose_s, dose } = back
+      // Kept as it stood: a reload must not log the rung that was left.
+      setLane({ ...lane, steppedTo: { variation, short, setup, setup_words, dose_s, dose }, another: true })
+    },
+    [lane, mat.step_back, setLane],
+  )
+  const unstep = useMemo(
+    () => () => {
+      setLane({ ...lane, steppedTo: null })
+    },
+    [lane, setLane],
+  )
   useShortcuts(
     useMemo(
       () =>
         active
           ? [
-              ...SCORES.slice(0, 10).map((value) => ({
-                key: String(value),
-                run: () => {
-                  setDraft({ ...draft, scores: { ...draft.scores, during: value } })
-                },
-              })),
-              {
-                key: ')',
-                run: () => {
-                  setDraft({ ...draft, scores: { ...draft.scores, during: 10 } })
-                },
-              },
-              {
-                key: '[',
-                run: () => {
-                  if (mat.step_back !== null) setStepped(true)
-                },
-              },
-              {
-                key: ']',
-                run: () => {
-                  setStepped(false)
-                },
-              },
+              { key: '[', run: stepBack },
+              { key: ']', run: unstep },
             ]
           : [],
-      [active, draft, mat.step_back, setDraft],
+      [active, stepBack, unstep],
     ),
   )
+  const logged = () => {
+    setLane({ ...lane, log: newDraft(), another: false })
+    onLogged()
+  }
   const send = () => {
-    const item = itemFrom(draft, used, side)
+    const item = itemFrom(lane.log, used, side, held())
     if (item === null) {
-      setHint(true)
-      setPhase('during')
+      setHint(t('mat.pickDuring'))
       return
     }
-    log.mutate(item, {
-      onSuccess: () => {
-        setCorrecting(false)
-        clearDraft()
-        setDraft(newDraft())
-        setPhase('before')
-      },
-    })
+    if (leavesUnsaid(lane.log) && !lane.log.asked) {
+      setLane({ ...lane, log: { ...lane.log, asked: true } })
+      setHint(t('mat.unsaid'))
+      return
+    }
+    setHint(undefined)
+    log.mutate(item, { onSuccess: logged })
   }
-  const logged = mat.logged_today
+  const sendCorrection = () => {
+    if (correcting === null) return
+    const said = saidFrom(correcting.draft, correcting.hold.held_s)
+    if (said === null) {
+      setHint(t('mat.pickDuring'))
+      return
+    }
+    setHint(undefined)
+    correct.mutate(
+      { item: correcting.hold.id, body: said },
+      {
+        onSuccess: () => {
+          setCorrecting(null)
+        },
+      },
+    )
+  }
+  // An answer was lost on the way and something was changed since: both are there, and this one may go on top.
+  const before = sentBefore(log.error)
+  const keepMine = () => {
+    const said = saidFrom({ ...lane.log, id: crypto.randomUUID() }, held())
+    if (before !== null && said !== null) {
+      correct.mutate(
+        { item: lane.log.id, body: said },
+        {
+          onSuccess: () => {
+            log.reset()
+            logged()
+          },
+        },
+      )
+    }
+  }
+  const failed = log.error ?? correct.error
   return (
     <Box
       component="section"
@@ -166,11 +187,12 @@ function Planned({ side, mat, active, onActivate }: Props & { mat: Schemas['MatS
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
           <LaneName side={side} />
           <Box sx={{ lineHeight: 1.25 }}>
-            <strong>{used.short}</strong>, {used.dose_s} s · {used.setup_words}
+            <strong>{used.short}</strong>, {used.dose}
+            {used.setup_words !== '' && ` · ${used.setup_words}`}
           </Box>
         </Box>
         <Box sx={{ flex: 'none' }}>
-          <Figure svg={used.figure} height={132} />
+          <Figure svg={figure} height={132} />
         </Box>
         <Typography sx={{ fontSize: '0.88rem', color: dim.muted, lineHeight: 1.3 }}>
           {mat.last === null
@@ -178,169 +200,149 @@ function Planned({ side, mat, active, onActivate }: Props & { mat: Schemas['MatS
             : t('mat.lastTime', {
                 date: shortDate(mat.last.date),
                 short: mat.last.short,
-                dose: mat.last.dose_s,
-                during: mat.last.during,
-                after: mat.last.after,
-                tolerance: t(`choose.tolerance.${mat.last.tolerance}`),
+                dose: mat.last.dose,
+                scores: scoresOf(mat.last, t('mat.during'), t('mat.after')),
+                tolerance: t(`mat.tolerance.${mat.last.tolerance}`),
               })}{' '}
           {mat.decision.reason}
         </Typography>
-        {logged !== null && !correcting ? (
-          <Box role="status" sx={{ border: `1px solid var(--${side})`, borderRadius: 1, p: 1.5 }}>
-            <strong>✓ {t('mat.logged', { tolerance: t(`choose.tolerance.${logged.tolerance}`) })}</strong>
-            <div>{t('mat.loggedMore', { during: logged.during, after: logged.after })}</div>
-            <Button
-              variant="outlined"
-              color="inherit"
-              sx={{ mt: 1 }}
-              onClick={() => {
-                setDraft(correctionOf(logged))
-                setCorrecting(true)
-              }}
-            >
-              {t('mat.correct')}
-            </Button>
-          </Box>
-        ) : (
+        <LoggedHolds
+          side={side}
+          holds={mat.logged_today}
+          onCorrect={(hold) => {
+            setHint(undefined)
+            correct.reset()
+            setCorrecting({ hold, draft: correctionOf(hold) })
+          }}
+        />
+        {correcting !== null ? (
           <>
-            <Box
-              sx={{ display: 'flex', gap: 0.75, alignItems: 'center', flexWrap: 'wrap' }}
-              role="radiogroup"
-              aria-label={t('mat.discomfort')}
-            >
-              <span style={{ fontSize: '0.92rem', color: dim.muted }}>{t('mat.discomfort')}</span>
-              {PHASES.map((each) => (
-                <Button
-                  key={each}
-                  color="inherit"
-                  role="radio"
-                  aria-checked={phase === each}
-                  onClick={() => {
-                    setPhase(each)
-                  }}
-                  sx={{
-                    minHeight: 44,
-                    px: 1.25,
-                    textDecoration: phase === each ? 'underline' : 'none',
-                    textDecorationThickness: 3,
-                    textUnderlineOffset: 6,
-                  }}
-                >
-                  {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
-                </Button>
-              ))}
-            </Box>
-            <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(11, 1fr)', gap: 0.5 }}>
-              {SCORES.map((value) => {
-                const on = draft.scores[phase] === value
-                return (
-                  <Button
-                    key={value}
-                    aria-label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
-                    aria-pressed={on}
-                    onClick={() => {
-                      score(value)
-                    }}
-                    sx={{
-                      minWidth: 0,
-                      p: 0,
-                      border: `1px solid ${dim.line}`,
-                      bgcolor: on ? `var(--${side})` : 'transparent',
-                      color: on ? dim.ground : dim.ink,
-                    }}
-                  >
-                    {value}
-                  </Button>
-                )
-              })}
-            </Box>
-            {hint && (
-              <Typography role="alert" sx={{ color: dim.accent }}>
-                {t('mat.pickDuring')}
-              </Typography>
-            )}
-            <Chips
-              label={t('mat.kind')}
+            <Typography sx={{ fontWeight: 700 }}>
+              {t('mat.correcting', { short: correcting.hold.short, dose: correcting.hold.dose })}
+            </Typography>
+            <HoldForm
               side={side}
-              options={KINDS}
-              word={(kind) => t(`mat.kinds.${kind}`)}
-              chosen={[draft.kind]}
-              onToggle={(kind) => {
-                setDraft({ ...draft, kind })
+              active={active}
+              draft={correcting.draft}
+              onDraft={(draft) => {
+                setCorrecting({ ...correcting, draft })
               }}
             />
-            <Chips
-              label={t('mat.place')}
-              side={side}
-              options={PLACES}
-              word={(place) => t(`mat.places.${place}`)}
-              chosen={[draft.place]}
-              onToggle={(place) => {
-                setDraft({ ...draft, place })
-              }}
-            />
-            <Chips
-              label={t('mat.seen')}
-              side={side}
-              options={SIGNS}
-              word={(sign) => t(`mat.signs.${sign}`)}
-              chosen={draft.signs ?? []}
-              onToggle={(sign) => {
-                const signs = draft.signs ?? []
-                setDraft({
-                  ...draft,
-                  signs: signs.includes(sign) ? signs.filter((each) => each !== sign) : [...signs, sign],
-                })
-              }}
-            />
-            <TextField
-              label={t('mat.note')}
-              value={draft.note}
-              onChange={(event) => {
-                setDraft({ ...draft, note: event.target.value })
-              }}
-              multiline
-              maxRows={3}
-            />
-            {log.isError && (
-              <Alert severity="error" variant="outlined">
-                {log.error.message}
-              </Alert>
-            )}
           </>
-        )}
-      </Box>
-      <Box sx={{ display: 'flex', gap: 1, p: 1, borderTop: `1px solid ${dim.line}` }}>
-        <Button
-          variant="outlined"
-          disabled={mat.step_back === null}
-          onClick={() => {
-            setStepped(!stepped)
-          }}
-          aria-pressed={stepped}
-          sx={{
-            flex: 1,
-            borderColor: dim.accent,
-            color: dim.accent,
-            lineHeight: 1.2,
-            flexDirection: 'column',
-          }}
-        >
-          {t(stepped ? 'mat.unstep' : 'mat.stepBack', { side: t(`side.${side}`) })}
-          <Box component="span" sx={{ fontSize: '0.85rem', fontWeight: 400 }}>
-            {mat.step_back === null
-              ? t('mat.noStepBack')
-              : stepped
-                ? `${mat.short}: ${mat.setup_words}`
-                : `${mat.step_back.short}: ${mat.step_back.setup_words}`}
-          </Box>
-        </Button>
-        {(logged === null || correcting) && (
-          <Button variant="contained" onClick={send} disabled={log.isPending} sx={{ flex: 1 }}>
-            {t('mat.log', { side: t(`side.${side}`) })}
+        ) : describing ? (
+          <HoldForm
+            side={side}
+            active={active}
+            draft={lane.log}
+            onDraft={(next) => {
+              setHint(undefined)
+              setLane({ ...lane, log: next })
+            }}
+          />
+        ) : (
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => {
+              setLane({ ...lane, another: true })
+            }}
+            sx={{ alignSelf: 'flex-start', minHeight: 44 }}
+          >
+            {t('mat.another')}
           </Button>
         )}
       </Box>
+      <Box sx={{ p: 1, borderTop: `1px solid ${dim.line}`, display: 'grid', gap: 0.75 }}>
+        {hint !== undefined && (
+          <Typography role="alert" sx={{ color: dim.accent, fontSize: '0.95rem', lineHeight: 1.25 }}>
+            {hint}
+          </Typography>
+        )}
+        {failed !== null && hint === undefined && (
+          <Alert
+            severity="error"
+            variant="outlined"
+            sx={{ py: 0, color: dim.ink }}
+            action={
+              before !== null && (
+                <Button color="inherit" size="small" disabled={correct.isPending} onClick={keepMine}>
+                  {t('mat.keepMine')}
+                </Button>
+              )
+            }
+          >
+            {before === null ? failed.message : t('mat.sentBefore', { during: before })}
+          </Alert>
+        )}
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          {correcting === null ? (
+            <StepBack
+              side={side}
+              mat={mat}
+              stepped={lane.steppedTo !== null}
+              onStep={stepBack}
+              onUnstep={unstep}
+            />
+          ) : (
+            <Button
+              variant="outlined"
+              color="inherit"
+              sx={{ flex: 1 }}
+              onClick={() => {
+                setHint(undefined)
+                correct.reset()
+                setCorrecting(null)
+              }}
+            >
+              {t('common.cancel')}
+            </Button>
+          )}
+          {(describing || correcting !== null) && (
+            <Button
+              variant="contained"
+              onClick={correcting === null ? send : sendCorrection}
+              disabled={log.isPending || correct.isPending}
+              sx={{ flex: 1 }}
+            >
+              {t(correcting === null ? 'mat.log' : 'mat.saveCorrection', { side: t(`side.${side}`) })}
+            </Button>
+          )}
+        </Box>
+      </Box>
     </Box>
+  )
+}
+
+/** The discomfort stored under the same hold, when that is why a log was refused. */
+function sentBefore(error: Error | null): string | null {
+  if (!(error instanceof ApiProblem) || error.problem.code !== 'sent_before') return null
+  return String(error.problem.current?.['during'] ?? '')
+}
+
+interface StepProps {
+  side: Side
+  mat: Schemas['MatSide']
+  stepped: boolean
+  onStep: () => void
+  onUnstep: () => void
+}
+
+function StepBack({ side, mat, stepped, onStep, onUnstep }: StepProps) {
+  const { t } = useTranslation()
+  const named = ({ short, setup_words }: Pick<Used, 'short' | 'setup_words'>) =>
+    setup_words === '' ? short : `${short}: ${setup_words}`
+  return (
+    <Button
+      variant="outlined"
+      disabled={mat.step_back === null && !stepped}
+      onClick={stepped ? onUnstep : onStep}
+      aria-pressed={stepped}
+      sx={{ flex: 1, borderColor: dim.accent, color: dim.accent, lineHeight: 1.2, flexDirection: 'column' }}
+    >
+      {t(stepped ? 'mat.unstep' : 'mat.stepBack', { side: t(`side.${side}`) })}
+      <Box component="span" sx={{ fontSize: '0.85rem', fontWeight: 400 }}>
+        {stepped ? named(mat) : mat.step_back === null ? t('mat.noStepBack') : named(mat.step_back)}
+      </Box>
+    </Button>
   )
 }

@@ -5,14 +5,16 @@ import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import type { Side } from '../../api/client'
+import type { Schemas, Side } from '../../api/client'
 import { dim } from '../../app/theme'
+import { useDraft } from '../../common/drafts'
 import { useClientHead } from '../../common/head'
 import { clientAddress, useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { figureColours } from '../../figure/colours'
 import { dimTheme } from './dimTheme'
+import { type Hold, heldSeconds, NO_HOLD } from './hold'
 import { HoldTimer } from './HoldTimer'
 import { MatLane } from './MatLane'
 import { MorningChecks } from './MorningChecks'
@@ -20,6 +22,12 @@ import { useMat } from './queries'
 
 /** The dim room: the drawings take their colours from the page. */
 const DIM_ROOM = { '--left': dim.left, '--right': dim.right, ...figureColours('dim') }
+
+/** What the clock runs to: the dose of the side it is for, or of the other where only that is planned. */
+function doseOf(family: Schemas['MatFamily'], side: Side) {
+  const planned = family[side] ?? family.left ?? family.right
+  return { seconds: planned?.dose_s ?? 30, words: planned?.dose ?? '', timed: planned?.timed ?? true }
+}
 
 /** Beside the mat: one ladder at a time, big, left and right, with the step back always ready. */
 export function MatScreen() {
@@ -49,7 +57,12 @@ export function MatScreen() {
     ),
   )
   const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
-  const dose = shown?.[active]?.dose_s ?? shown?.left?.dose_s ?? shown?.right?.dose_s ?? 30
+  const [hold, setHold] = useDraft<Hold>(`hold:${client_id}:${shown?.family ?? ''}`, NO_HOLD)
+  const clocked = hold.side ?? active
+  const held = (side: Side) => () => heldSeconds(hold, side, Date.now())
+  const logged = (side: Side) => () => {
+    if (hold.side === side) setHold(NO_HOLD)
+  }
   return (
     <ThemeProvider theme={dimTheme}>
       <Box
@@ -133,6 +146,8 @@ export function MatScreen() {
               key={`${shown.family}left`}
               side="left"
               mat={shown.left}
+              held={held('left')}
+              onLogged={logged('left')}
               active={active === 'left'}
               onActivate={() => {
                 setActive('left')
@@ -142,7 +157,7 @@ export function MatScreen() {
               component="aside"
               sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center', overflowY: 'auto' }}
             >
-              <HoldTimer key={`${shown.family}${active}`} seconds={dose} side={active} />
+              <HoldTimer hold={hold} onHold={setHold} active={active} dose={doseOf(shown, clocked)} />
               {head.data?.notes
                 .filter((note) => note.weight === 'limit' || note.weight === 'ask')
                 .map((note) => (
@@ -167,6 +182,8 @@ export function MatScreen() {
               key={`${shown.family}right`}
               side="right"
               mat={shown.right}
+              held={held('right')}
+              onLogged={logged('right')}
               active={active === 'right'}
               onActivate={() => {
                 setActive('right')

@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
@@ -25,6 +26,11 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
       }}
     >
       <strong>{t('mat.morningTitle')}</strong>
+      {morning.isError && (
+        <Alert severity="error" variant="outlined" sx={{ py: 0, color: dim.ink }}>
+          {t('mat.morningFailed')} {morning.error.message}
+        </Alert>
+      )}
       {items.map((item) => (
         <Box key={item.id} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
           <span style={{ color: `var(--${item.side})` }}>

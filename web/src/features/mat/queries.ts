@@ -36,6 +36,19 @@ export function useLogItem() {
   )
 }
 
+/** Say something else of a hold. Its rung, set-up and dose stay its own. */
+export function useCorrectItem() {
+  const path = useClientPath()
+  return useMatChange((input: { item: string; body: Schemas['CorrectionIn'] }) =>
+    unwrap(
+      api.PUT('/api/practices/{practice_id}/clients/{client_id}/items/{item_id}', {
+        params: { path: { ...path, item_id: input.item } },
+        body: input.body,
+      }),
+    ),
+  )
+}
+
 export function useMorning() {
   const path = useClientPath()
   return useMatChange((input: { item: string; settled: boolean }) =>

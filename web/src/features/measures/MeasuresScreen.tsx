@@ -12,11 +12,14 @@ import { ApiProblem, type Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { useDraft } from '../../common/drafts'
+import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import { NumberField } from '../../common/forms/NumberField'
+import { notANumber } from '../../common/forms/words'
 import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
-import { EMPTY_DRAFT, type Method, readingsFrom } from './model'
+import { EMPTY_DRAFT, type Method, readingsFrom, unitOfField } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
 import { SittingCheck } from './SittingCheck'
@@ -51,11 +54,13 @@ export function MeasuresScreen() {
   if (measures.isError) return <Failure error={measures.error} again={() => void measures.refetch()} />
   const problems = { ...(store.error instanceof ApiProblem ? store.error.byField : {}), ...local }
   const type = (field: string, text: string) => {
+    setLocal(Object.fromEntries(Object.entries(local).filter(([name]) => name !== field)))
     setDraft({ ...draft, typed: { ...draft.typed, [field]: text } })
   }
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
-    const found = readingsFrom(draft, t('measures.notANumber'))
+    const found = readingsFrom(draft, (unit) => notANumber(t, unit))
+    if (draft.date === UNFINISHED) found.problems['date'] = t('common.unfinishedDate')
     setLocal(found.problems)
     if (Object.keys(found.problems).length > 0) return
     if (found.readings.length === 0) {
@@ -63,7 +68,7 @@ export function MeasuresScreen() {
       return
     }
     store.mutate(
-      { readings: found.readings, date: draft.date === '' ? null : draft.date },
+      { readings: found.readings, ...(draft.date === '' ? {} : { date: draft.date }) },
       { onSuccess: clear },
     )
   }
@@ -75,20 +80,17 @@ export function MeasuresScreen() {
   const bodyField = (quantity: 'stature' | 'weight' | 'chair_height') => {
     const latest = measures.data.body[quantity]?.[0]
     return (
-      <TextField
+      <NumberField
         label={t(`measures.${quantity}`)}
-        value={draft.typed[quantity] ?? ''}
+        unit={unitOfField(quantity)}
+        text={draft.typed[quantity] ?? ''}
         placeholder={latest === undefined ? '' : String(latest.value)}
-        error={problems[quantity] !== undefined}
-        helperText={
-          problems[quantity] ??
-          (latest === undefined ? ' ' : `${latest.value.toString()} · ${shortDate(latest.date)}`)
-        }
-        slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
-        onChange={(event) => {
-          type(quantity, event.target.value)
+        problem={problems[quantity]}
+        hint={latest === undefined ? ' ' : `${latest.value.toString()} · ${shortDate(latest.date)}`}
+        onType={(text) => {
+          type(quantity, text)
         }}
-        sx={{ width: 98 }}
+        sx={{ width: 112 }}
       />
     )
   }
@@ -116,15 +118,12 @@ export function MeasuresScreen() {
             </MenuItem>
           ))}
         </TextField>
-        <TextField
-          type="date"
+        <DateField
           label={t('measures.date')}
           value={draft.date === '' ? (head.data?.today ?? '') : draft.date}
-          error={problems['date'] !== undefined}
-          helperText={problems['date']}
-          slotProps={{ inputLabel: { shrink: true } }}
-          onChange={(event) => {
-            setDraft({ ...draft, date: event.target.value })
+          problem={problems['date']}
+          onChange={(date) => {
+            setDraft({ ...draft, date })
           }}
           sx={{ width: 166 }}
         />

@@ -1,10 +1,10 @@
 import Box from '@mui/material/Box'
-import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
+import { NumberField } from '../../common/forms/NumberField'
 
 interface Props {
   range: Schemas['RangeOut']
@@ -42,19 +42,15 @@ export function RangeRow({ range, typed, problems, onType }: Props) {
             {said}
           </Typography>
         </Box>
-        <TextField
-          value={typed[field] ?? ''}
-          error={problems[field] !== undefined}
-          helperText={problems[field]}
-          onChange={(event) => {
-            onType(field, event.target.value)
+        <NumberField
+          name={`${name}, ${t(`side.${side}`)}`}
+          unit="deg"
+          text={typed[field] ?? ''}
+          problem={problems[field]}
+          onType={(text) => {
+            onType(field, text)
           }}
-          slotProps={{
-            htmlInput: { inputMode: 'decimal', 'aria-label': `${name}, ${t(`side.${side}`)}` },
-            formHelperText: { sx: { width: 150 } },
-            input: { endAdornment: '°' },
-          }}
-          sx={{ width: problems[field] === undefined ? 84 : 160 }}
+          sx={{ width: problems[field] === undefined ? 92 : 168 }}
         />
       </Box>
     )

@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
+import { NumberField } from '../../common/forms/NumberField'
 import type { ReadingsDraft } from './model'
 
 interface Props {
@@ -31,17 +32,15 @@ export function SittingCheck({ measures, draft, problems, onType, onLook }: Prop
         {FIELDS.map((name) => {
           const latest = measures.body[name]?.[0]
           return (
-            <TextField
+            <NumberField
               key={name}
               label={t(`measures.sitting.${name}`)}
-              value={draft.typed[name] ?? ''}
-              error={problems[name] !== undefined}
-              helperText={
-                problems[name] ?? (latest ? `${latest.value.toString()} cm · ${shortDate(latest.date)}` : ' ')
-              }
-              slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
-              onChange={(event) => {
-                onType(name, event.target.value)
+              unit="cm"
+              text={draft.typed[name] ?? ''}
+              problem={problems[name]}
+              hint={latest ? `${latest.value.toString()} cm · ${shortDate(latest.date)}` : ' '}
+              onType={(text) => {
+                onType(name, text)
               }}
               sx={{ width: 220 }}
             />

@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
 import { colours } from '../../app/theme'
+import { NumberField } from '../../common/forms/NumberField'
 import { type TapeReading, tapeFrom } from './model'
 import { useTurnedOut } from './queries'
 
@@ -18,14 +18,14 @@ export function SolesTogether({ onUse }: Props) {
   const { t } = useTranslation()
   const [typed, setTyped] = useState<Record<string, string>>({})
   const field = (name: string, label: string) => (
-    <TextField
+    <NumberField
       label={label}
-      value={typed[name] ?? ''}
-      slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
-      onChange={(event) => {
-        setTyped({ ...typed, [name]: event.target.value })
+      unit="cm"
+      text={typed[name] ?? ''}
+      onType={(text) => {
+        setTyped({ ...typed, [name]: text })
       }}
-      sx={{ width: 128 }}
+      sx={{ width: 138 }}
     />
   )
   const knee = (side: Side) => field(`knee.${side}`, t('measures.soles.knee', { side: t(`side.${side}`) }))

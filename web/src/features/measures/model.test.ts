@@ -1,19 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { EMPTY_DRAFT, numberFrom, readingsFrom, tapeFrom } from './model'
+import { EMPTY_DRAFT, readingsFrom, tapeFrom } from './model'
 
-const PLAIN = { error: null, conditions: {}, pelvis_held: 'unknown', note: '' }
+const PLAIN = { conditions: {}, pelvis_held: 'unknown', note: '' }
+const no = (unit: string) => `no ${unit}`
 
 describe('typed readings', () => {
-  it('are read with point or comma', () => {
-    expect(numberFrom('171,5')).toBe(171.5)
-    expect(numberFrom(' 62 ')).toBe(62)
-  })
-
-  it('are refused when they are no number', () => {
-    expect(numberFrom('about 60')).toBeNull()
-    const { readings, problems } = readingsFrom({ ...EMPTY_DRAFT, typed: { stature: '1m74' } }, 'no')
-    expect(readings).toEqual([])
-    expect(problems).toEqual({ stature: 'no' })
+  it('are refused when they are no number, each in its own unit', () => {
+    const typed = { stature: '1m74', weight: 'sixty', 'hip_flexion.left': 'about 60', chair_height: '45 cm' }
+    const { readings, problems } = readingsFrom({ ...EMPTY_DRAFT, typed }, no)
+    expect(readings.map((reading) => reading.value)).toEqual([45])
+    expect(problems).toEqual({ stature: 'no cm', weight: 'no kg', 'hip_flexion.left': 'no deg' })
   })
 
   it('carry side and method for joints and neither for the body', () => {
@@ -23,10 +19,10 @@ describe('typed readings', () => {
         method: 'eye',
         typed: { stature: '174', 'hip_flexion.left': '110', 'hip_flexion.right': '' },
       },
-      'no',
+      no,
     )
     expect(readings).toEqual([
-      { quantity: 'stature', side: null, value: 174, method: '', ...PLAIN },
+      { quantity: 'stature', value: 174, method: '', ...PLAIN },
       { quantity: 'hip_flexion', side: 'left', value: 110, method: 'eye', ...PLAIN },
     ])
   })
@@ -37,13 +33,19 @@ describe('a tape reading', () => {
   const tape = { [field]: { text: '52', error: 2.4, conditions: { knee_height_cm: 20 } } }
 
   it('goes in with its own error and the lengths behind it', () => {
-    const { readings } = readingsFrom({ ...EMPTY_DRAFT, typed: { [field]: '52' }, tape }, 'no')
+    const { readings } = readingsFrom({ ...EMPTY_DRAFT, typed: { [field]: '52' }, tape }, no)
     expect(readings[0]).toMatchObject({ method: 'tape', error: 2.4, conditions: { knee_height_cm: 20 } })
   })
 
   it('is forgotten once something else is typed in its place', () => {
-    const { readings } = readingsFrom({ ...EMPTY_DRAFT, typed: { [field]: '60' }, tape }, 'no')
-    expect(readings[0]).toMatchObject({ method: 'goniometer', error: null, conditions: {} })
+    const { readings } = readingsFrom({ ...EMPTY_DRAFT, typed: { [field]: '60' }, tape }, no)
+    expect(readings[0]).toEqual({
+      quantity: 'open_external_rotation',
+      side: 'left',
+      value: 60,
+      method: 'goniometer',
+      ...PLAIN,
+    })
   })
 
   it('waits for every length', () => {
@@ -61,7 +63,7 @@ describe('a look at the low back', () => {
   it('travels with the seat it was taken on', () => {
     const { readings } = readingsFrom(
       { ...EMPTY_DRAFT, lowBack: 'rounded', typed: { sitting_seat: '10', sitting_plumb_offset: '4' } },
-      'no',
+      no,
     )
     expect(readings.map((reading) => reading.note)).toEqual(['rounded', ''])
   })

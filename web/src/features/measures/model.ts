@@ -1,4 +1,5 @@
 import type { Schemas, Side } from '../../api/client'
+import { numberIn, type Unit } from '../../common/forms/numbers'
 
 export type Method = Exclude<Schemas['ReadingIn']['method'], ''>
 
@@ -31,22 +32,23 @@ export const EMPTY_DRAFT: ReadingsDraft = {
 /** The reading the look at the low back belongs to. */
 export const LOOK_WITH = 'sitting_seat'
 
-/** A typed number; a comma counts as the decimal point. `null` for what is no number. */
-export function numberFrom(text: string): number | null {
-  const cleaned = text.trim().replace(',', '.')
-  if (cleaned === '' || !/^-?\d+(\.\d+)?$/.test(cleaned)) return null
-  return Number(cleaned)
+const BODY_UNITS: Record<string, Unit> = { weight: 'kg' }
+
+/** What a field is measured in: joints in degrees, the body in centimetres and kilograms. */
+export function unitOfField(field: string): Unit {
+  return field.includes('.') ? 'deg' : (BODY_UNITS[field] ?? 'cm')
 }
 
 /** Readings to send, and a message for every field that is no number. */
-export function readingsFrom(draft: ReadingsDraft, notANumber: string) {
+export function readingsFrom(draft: ReadingsDraft, notANumber: (unit: Unit) => string) {
   const readings: Schemas['ReadingIn'][] = []
   const problems: Record<string, string> = {}
   for (const [field, text] of Object.entries(draft.typed)) {
     if (text.trim() === '') continue
-    const value = numberFrom(text)
-    if (value === null) {
-      problems[field] = notANumber
+    const unit = unitOfField(field)
+    const value = numberIn(text, unit)
+    if (value === undefined) {
+      problems[field] = notANumber(unit)
       continue
     }
     const [quantity, side] = field.split('.')
@@ -54,10 +56,10 @@ export function readingsFrom(draft: ReadingsDraft, notANumber: string) {
     const taped = tape?.text === text ? tape : undefined
     readings.push({
       quantity: quantity as Schemas['ReadingIn']['quantity'],
-      side: (side ?? null) as Schemas['ReadingIn']['side'],
+      ...(side === undefined ? {} : { side: side as Side }),
       value,
       method: side === undefined ? '' : taped === undefined ? draft.method : 'tape',
-      error: taped?.error ?? null,
+      ...(taped?.error === undefined ? {} : { error: taped.error }),
       conditions: taped?.conditions ?? {},
       pelvis_held: side !== undefined && draft.pelvisHeld ? 'yes' : 'unknown',
       note: quantity === LOOK_WITH ? draft.lowBack : '',
@@ -68,9 +70,7 @@ export function readingsFrom(draft: ReadingsDraft, notANumber: string) {
 
 /** Lengths typed for the soles-together look, as numbers; `null` while one is missing. */
 export function tapeFrom(side: Side, typed: Record<string, string>): Schemas['TapeIn'] | null {
-  const knee = numberFrom(typed[`knee.${side}`] ?? '')
-  const foot = numberFrom(typed['foot'] ?? '')
-  const seat = numberFrom(typed['seat'] ?? '')
-  if (knee === null || foot === null || seat === null) return null
+  const [knee, foot, seat] = [`knee.${side}`, 'foot', 'seat'].map((name) => numberIn(typed[name] ?? '', 'cm'))
+  if (knee === undefined || foot === undefined || seat === undefined) return null
   return { side, knee_height_cm: knee, foot_distance_cm: foot, seat_height_cm: seat }
 }

@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
@@ -5,13 +6,15 @@ import Select from '@mui/material/Select'
 import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { colours, serif } from '../../app/theme'
 import { usePracticeId } from '../../common/route'
 import { useMe, useSignOut } from '../../common/session'
 import { useShortcuts } from '../../common/shortcuts'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { KeysDialog } from './KeysDialog'
+import { SessionEnded } from './SessionEnded'
+import { SignInPage } from './SignInScreen'
 
 /** The views of a practice, in the order of the bar. */
 const VIEWS = ['clients', 'library'] as const
@@ -41,7 +44,8 @@ export function PracticeFrame() {
   )
   if (me.isPending) return <Working />
   if (me.isError) return <Failure error={me.error} again={() => void me.refetch()} />
-  if (!me.data.signed_in) return <Navigate to="/sign-in" replace />
+  // The address stays: whoever signs in here sees what was asked for.
+  if (!me.data.signed_in) return <SignInPage />
   const practice = me.data.practices.find((candidate) => candidate.id === practiceId)
   if (practice === undefined) return <NothingHere />
   const onTheMat = pathname.endsWith('/mat')
@@ -132,7 +136,19 @@ export function PracticeFrame() {
           </Button>
         </Box>
       )}
+      {signOut.isError && (
+        <Alert
+          severity="error"
+          sx={{ borderRadius: 0 }}
+          onClose={() => {
+            signOut.reset()
+          }}
+        >
+          {t('common.signOutFailed')} {signOut.error.message}
+        </Alert>
+      )}
       <Outlet />
+      <SessionEnded />
       <KeysDialog
         open={keys}
         onClose={() => {

@@ -24,10 +24,10 @@ export function ResponseChart({ lane, rungs, allowed }: Props) {
       t('responses.point', {
         date: shortDate(point.date),
         short: point.short,
-        dose: point.dose_s,
-        before: point.before,
+        dose: point.dose,
+        before: point.before ?? t('responses.notSaid'),
         during: point.during,
-        after: point.after,
+        after: point.after ?? t('responses.notSaid'),
         tolerance: t(`choose.tolerance.${point.tolerance}`),
       }),
     )
@@ -72,19 +72,23 @@ export function ResponseChart({ lane, rungs, allowed }: Props) {
               height={Math.max(discomfortHeight(point.during), 1)}
               fill={colour}
             />
-            <path
-              d={`M${(x - width / 2 - 3).toString()} ${(FOOT - discomfortHeight(point.before)).toString()}h${(width + 6).toString()}`}
-              stroke={colours.ink}
-              strokeWidth="2"
-            />
-            <circle
-              cx={x}
-              cy={FOOT - discomfortHeight(point.after)}
-              r="3.4"
-              fill={colours.ground}
-              stroke={colours.ink}
-              strokeWidth="1.5"
-            />
+            {point.before !== null && (
+              <path
+                d={`M${(x - width / 2 - 3).toString()} ${(FOOT - discomfortHeight(point.before)).toString()}h${(width + 6).toString()}`}
+                stroke={colours.ink}
+                strokeWidth="2"
+              />
+            )}
+            {point.after !== null && (
+              <circle
+                cx={x}
+                cy={FOOT - discomfortHeight(point.after)}
+                r="3.4"
+                fill={colours.ground}
+                stroke={colours.ink}
+                strokeWidth="1.5"
+              />
+            )}
             <Tolerance tolerance={point.tolerance} x={x} y={FOOT + 13} />
             <text x={x} y={MARKS} textAnchor="middle">
               {point.settled === null ? '?' : point.settled ? '✓' : '✗'}

@@ -22,9 +22,10 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
   const { t } = useTranslation()
   const what = (point: Schemas['ResponsePoint']) =>
     [
-      t(`mat.kinds.${point.kind}`),
-      t(`mat.places.${point.place}`),
-      ...point.signs.map((sign) => t(`mat.signs.${sign}`)),
+      point.kind === null ? '' : t(`mat.kinds.${point.kind}`),
+      point.place === null ? '' : t(`mat.places.${point.place}`),
+      ...(point.signs ?? []).map((sign) => t(`mat.signs.${sign}`)),
+      point.kind === null || point.place === null || point.signs === null ? t('responses.partNotSaid') : '',
       point.note,
     ]
       .filter(Boolean)
@@ -63,9 +64,11 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
               <td style={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</td>
               <td>{point.short}</td>
               <td>{point.setup_words}</td>
-              <td>{point.dose_s} s</td>
               <td>
-                {point.before} / <strong>{point.during}</strong> / {point.after}
+                {point.held_s === null ? point.dose : t('mat.held', { held: point.held_s, dose: point.dose })}
+              </td>
+              <td>
+                {point.before ?? '–'} / <strong>{point.during}</strong> / {point.after ?? '–'}
               </td>
               <td>{what(point)}</td>
               <td>{morning(point.settled)}</td>

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
@@ -9,10 +10,15 @@ import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
 import { ResponseTable } from './ResponseTable'
 
+/** Holds of each side shown at first, and added at each asking; the server gives no more than MOST. */
+const PAGE = 60
+const MOST = 1000
+
 /** What happened over time: per ladder, left and right facing, with the decision it led to. */
 export function ResponsesScreen() {
   const { t } = useTranslation()
-  const responses = useResponses()
+  const [most, setMost] = useState(PAGE)
+  const responses = useResponses(most)
   const files = useFileAddresses()
   if (responses.isPending) return <Working />
   if (responses.isError) return <Failure error={responses.error} again={() => void responses.refetch()} />
@@ -39,6 +45,18 @@ export function ResponsesScreen() {
           </Box>
           <Lanes family={family} />
           <ResponseTable family={family} />
+          {most < MOST && (family.left.earlier || family.right.earlier) && (
+            <Button
+              variant="outlined"
+              sx={{ mt: 1 }}
+              disabled={responses.isPlaceholderData}
+              onClick={() => {
+                setMost(Math.min(MOST, most + 4 * PAGE))
+              }}
+            >
+              {t('responses.earlier')}
+            </Button>
+          )}
         </Box>
       ))}
     </>

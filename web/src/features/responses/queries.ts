@@ -1,14 +1,19 @@
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, unwrap } from '../../api/client'
 import { useClientPath } from '../../common/route'
 
-/** Discomfort, support and rungs over time, per family and side. */
-export function useResponses() {
+/** Discomfort, support and rungs over time, per family and side: of each side the `most` latest holds. */
+export function useResponses(most: number) {
   const path = useClientPath()
   return useQuery({
-    queryKey: ['client', path.client_id, 'responses'],
+    queryKey: ['client', path.client_id, 'responses', most],
     queryFn: () =>
-      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/responses', { params: { path } })),
+      unwrap(
+        api.GET('/api/practices/{practice_id}/clients/{client_id}/responses', {
+          params: { path, query: { most } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
   })
 }
 

@@ -99,8 +99,11 @@ function Reading({
 }) {
   const { t } = useTranslation()
   if (ruler === undefined) return <span />
+  const shown = value ?? ruler.high
+  // What goes the other way has a name of its own, and the limit of this way does not speak of it.
+  const other = shown < 0 && ruler.opposite !== null
   const boundary =
-    ruler.boundary === null
+    ruler.boundary === null || other
       ? ''
       : t(
           ruler.boundary_kind === 'limit'
@@ -120,7 +123,9 @@ function Reading({
         sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1, whiteSpace: 'nowrap' }}
       >
         <Box component="strong" sx={{ color: `var(--${side})` }}>
-          {against(value ?? ruler.high, ruler.boundary, rulerUnit(ruler.unit))}
+          {other
+            ? `${ruler.opposite ?? ''} ${against(-shown, null, rulerUnit(ruler.unit))}`
+            : against(shown, ruler.boundary, rulerUnit(ruler.unit))}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
           {boundary}

@@ -51,7 +51,7 @@ export function Options({ options, chosen, onChoose }: Props) {
             <strong>{option.trade}</strong>
             <div>{option.words === '' ? t('setUp.nothingToFetch') : option.words}</div>
             <Box sx={{ color: 'text.secondary' }}>
-              {t('setUp.purpose')} {option.detail.purpose_percent.toFixed(0)} %
+              {t('setUp.purpose')} {option.detail.purpose_percent?.toFixed(0) ?? '–'} %
               {option.school && (
                 <div>
                   {t('setUp.spineLeft', { value: Math.max(0, Math.round(option.spine_deg / 5) * 5) })}

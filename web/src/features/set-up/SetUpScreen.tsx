@@ -30,7 +30,7 @@ export function SetUpScreen() {
   const [search, setSearch] = useSearchParams()
   const [picked, setPicked] = useState<{ rung: string; view: Schemas['SetupQuery']['view'] } | null>(null)
   const [active, setActive] = useState<Side>('left')
-  const chosen = useChosen()
+  const chosen = useChosen(client_id)
   const open = familiesFrom(families.data ?? [], search)
   const ladders = useLadders([...new Set(Object.values(open).filter((each) => each !== undefined))])
   const rungs = rungsFrom(ladders.data, open, search)
@@ -96,7 +96,8 @@ export function SetUpScreen() {
     ),
   )
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
-  if (ladders.error !== null) return <Failure error={ladders.error} again={ladders.refetch} />
+  const failed = ladders.failed[0]
+  if (failed !== undefined) return <Failure error={failed.error} again={failed.again} />
   if (families.isPending || ladders.isPending) return <Working />
   if (rungs.left === undefined && rungs.right === undefined) {
     return (

@@ -9,18 +9,12 @@ import type { Side } from '../../api/client'
 import { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
-const STEP_S = 10
-
 /** How long to hold, and the way to today's plan. Closed set-ups cannot be taken. */
 export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) {
   const { t } = useTranslation()
   const take = useTakeToTheMat()
   const rung = state.setup.data
   if (rung === undefined) return null
-  const holds = Array.from(
-    { length: Math.floor((rung.hold_to_s - rung.hold_from_s) / STEP_S) + 1 },
-    (_, k) => rung.hold_from_s + STEP_S * k,
-  )
   const accepted = Object.entries(state.reasons)
     .filter(([, reason]) => reason.trim().length >= 3)
     .map(([code, reason]) => ({ codes: [code], reason: reason.trim() }))
@@ -34,11 +28,11 @@ export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) 
           onChange={(event) => {
             state.setDose(Number(event.target.value))
           }}
-          sx={{ width: 84 }}
+          sx={{ minWidth: 84 }}
         >
-          {holds.map((each) => (
-            <MenuItem key={each} value={each}>
-              {t('setUp.seconds', { count: each })}
+          {rung.doses.map((each) => (
+            <MenuItem key={each.seconds} value={each.seconds}>
+              {each.words}
             </MenuItem>
           ))}
         </TextField>

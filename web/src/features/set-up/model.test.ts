@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { against, densePosition, onRuler, setupFrom, stepTo, verdictAt } from './model'
+import { against, densePosition, doseFrom, indicesOf, onRuler, setupFrom, stepTo, verdictAt } from './model'
 
 const grid = { shape: [2, 3], verdicts: 'c.sxqs', cautions: [], purpose: [], columns: {} }
 const axis = (name: string, numbers: number[]) => ({
@@ -31,6 +31,27 @@ describe('the grid of set-ups', () => {
 
   it('sends the value of every choice', () => {
     expect(setupFrom(axes, [1, 2])['block']?.number).toBe(15)
+  })
+})
+
+describe('what was chosen and kept', () => {
+  it('is found again on axes that changed in between', () => {
+    const kept = setupFrom(axes, [1, 1])
+    const grown = [axis('seat', [43, 45, 49]), axis('block', [10, 15])]
+    expect(indicesOf(grown, kept)).toEqual([2, 0])
+    expect(indicesOf(axes, undefined)).toBeUndefined()
+  })
+
+  it('falls to the first choice where the room has it no longer', () => {
+    expect(indicesOf([axis('seat', [43, 45])], setupFrom(axes, [1, 0]))).toEqual([0])
+  })
+
+  it('is held for a dose the rung has', () => {
+    const doses = [25, 50, 75].map((seconds) => ({ seconds, words: '' }))
+    expect(doseFrom(doses, 50)).toBe(50)
+    expect(doseFrom(doses, 60)).toBe(50)
+    expect(doseFrom(doses, 10)).toBe(25)
+    expect(doseFrom(doses, undefined)).toBe(25)
   })
 })
 

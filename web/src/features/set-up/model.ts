@@ -55,6 +55,34 @@ export function setupFrom(
   return Object.fromEntries(entries)
 }
 
+/**
+ * The choice on every axis that a set-up stands for; what this room no longer has falls to an axis's
+ * first choice. `undefined` for no set-up.
+ */
+export function indicesOf(
+  axes: readonly Axis[],
+  setup: Record<string, Schemas['SlotValue']> | undefined,
+): number[] | undefined {
+  if (setup === undefined) return undefined
+  return axes.map((axis) => {
+    const wanted = setup[axis.name]
+    const same = axis.choices.findIndex(
+      ({ value }) =>
+        value.stack === wanted?.stack &&
+        value.choice === wanted?.choice &&
+        (value.stack != null || value.number === wanted?.number),
+    )
+    return Math.max(0, same)
+  })
+}
+
+/** A dose the rung has, in seconds: the wanted one, else the nearest below it, else the first. */
+export function doseFrom(doses: readonly Schemas['DoseOut'][], wanted: number | undefined): number {
+  const least = doses[0]?.seconds ?? 0
+  if (wanted === undefined) return least
+  return Math.max(least, ...doses.map((dose) => dose.seconds).filter((seconds) => seconds <= wanted))
+}
+
 /** What the rulers run to: one scale for all angles, so that bars can be compared. */
 export const RULER_DEG = 150
 

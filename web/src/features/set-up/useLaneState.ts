@@ -1,13 +1,31 @@
 import { useState } from 'react'
 import type { Schemas, Side } from '../../api/client'
-import { setupFrom, verdictAt } from './model'
+import { useDraft } from '../../common/drafts'
+import { doseFrom, indicesOf, setupFrom, verdictAt } from './model'
 import { useDetail, useSetup } from './queries'
 
-/** What was chosen and not yet taken to the mat, by rung and side; shared shapes have one choice for both. */
-export function useChosen() {
-  const [indices, setIndices] = useState<Record<string, number[]>>({})
-  const [doses, setDoses] = useState<Record<string, number>>({})
-  return { indices, setIndices, doses, setDoses }
+/** What was chosen on one rung: slot values and the dose in seconds. */
+interface Choice {
+  setup?: Setup
+  dose?: number
+}
+
+type Setup = Record<string, Schemas['SlotValue']>
+
+const NONE: Record<string, Choice> = {}
+
+/**
+ * What was chosen and not yet taken to the mat, by rung and side; shared shapes have one choice for both.
+ * Values are kept and not places on an axis: what the room can build may change in between.
+ */
+export function useChosen(clientId: string) {
+  const [choices, setChoices] = useDraft(`set-up:${clientId}`, NONE)
+  return {
+    of: (key: string): Choice => choices[key] ?? {},
+    choose: (key: string, choice: Choice) => {
+      setChoices({ ...choices, [key]: { ...choices[key], ...choice } })
+    },
+  }
 }
 
 export type ChosenSetups = ReturnType<typeof useChosen>
@@ -26,8 +44,14 @@ export function useLaneState(
   const first = rung?.last_used?.allowed === true ? rung.last_used : rung?.options[0]?.detail
   const id = variationId ?? ''
   const key = rung?.shared === true ? id : `${id}:${side}`
-  const indices = chosen.indices[key] ?? offeredIndices(rung, offered) ?? first?.index ?? []
   const axes = rung?.axes ?? []
+  const own = chosen.of(key)
+  const step = offered?.variation === variationId ? offered : null
+  const indices =
+    indicesOf(axes, own.setup) ??
+    (step === null ? undefined : indicesOf(axes, step.setup)) ??
+    first?.index ??
+    []
   const wanted = setupFrom(axes, indices)
   const query = useDetail(id, side, wanted, view, rung !== undefined && rung.grid !== null)
   return {
@@ -39,15 +63,11 @@ export function useLaneState(
     // While another rung loads, the last rung's drawing must not stand in for it.
     detail: rung === undefined ? undefined : query.data,
     choose: (next: number[]) => {
-      chosen.setIndices({ ...chosen.indices, [key]: next })
+      chosen.choose(key, { setup: setupFrom(axes, next) })
     },
-    dose:
-      chosen.doses[key] ??
-      (offered?.variation === variationId ? offered?.dose_s : undefined) ??
-      rung?.hold_from_s ??
-      30,
+    dose: doseFrom(rung?.doses ?? [], own.dose ?? step?.dose_s),
     setDose: (seconds: number) => {
-      chosen.setDoses({ ...chosen.doses, [key]: seconds })
+      chosen.choose(key, { dose: seconds })
     },
     reasons,
     setReason: (code: string, reason: string) => {
@@ -57,21 +77,3 @@ export function useLaneState(
 }
 
 export type LaneState = ReturnType<typeof useLaneState>
-
-/** The set-up decided for next time, as indices on this rung's axes. */
-function offeredIndices(
-  rung: Schemas['SetupOut'] | undefined,
-  offered: Schemas['StepOut'] | null,
-): number[] | undefined {
-  if (rung === undefined || offered?.variation !== rung.variation) return undefined
-  return rung.axes.map((axis) => {
-    const wanted = offered.setup[axis.name]
-    const same = axis.choices.findIndex(
-      ({ value }) =>
-        value.stack === wanted?.stack &&
-        value.choice === wanted?.choice &&
-        (value.stack != null || value.number === wanted?.number),
-    )
-    return Math.max(0, same)
-  })
-}

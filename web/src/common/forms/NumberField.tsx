@@ -1,0 +1,60 @@
+import InputAdornment from '@mui/material/InputAdornment'
+import TextField, { type TextFieldProps } from '@mui/material/TextField'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { isUnreadable, readNumber, type Unit, UNIT_SIGN } from './numbers'
+import { notANumber } from './words'
+
+interface Props {
+  label?: string
+  /** For a field without a label of its own. */
+  name?: string
+  unit: Unit
+  /** What is typed, kept word for word. */
+  text: string
+  onType: (text: string) => void
+  /** What is wrong with the number itself, said by the server or by the form it stands in. */
+  problem?: string | undefined
+  hint?: string | undefined
+  placeholder?: string
+  sx?: TextFieldProps['sx']
+}
+
+/** A field for one number. What is no number stays in it as it was typed, and says so. */
+export function NumberField({ label, name, unit, text, onType, problem, hint, placeholder, sx }: Props) {
+  const { t } = useTranslation()
+  const [left, setLeft] = useState(false)
+  const read = text.trim() === '' ? null : readNumber(text, unit)
+  const unreadable = left && isUnreadable(text, unit) ? notANumber(t, unit) : undefined
+  const shown = problem ?? unreadable
+  const meant = read?.converted === true ? `= ${read.value.toString()} ${UNIT_SIGN[unit]}` : undefined
+  return (
+    <TextField
+      label={label}
+      value={text}
+      placeholder={placeholder}
+      error={shown !== undefined}
+      helperText={shown ?? meant ?? hint}
+      onChange={(event) => {
+        onType(event.target.value)
+      }}
+      onFocus={() => {
+        setLeft(false)
+      }}
+      onBlur={() => {
+        setLeft(true)
+      }}
+      slotProps={{
+        htmlInput: { inputMode: 'decimal', 'aria-label': name },
+        inputLabel: { shrink: true },
+        input: {
+          endAdornment:
+            UNIT_SIGN[unit] === '' ? undefined : (
+              <InputAdornment position="end">{UNIT_SIGN[unit]}</InputAdornment>
+            ),
+        },
+      }}
+      sx={sx ?? {}}
+    />
+  )
+}
