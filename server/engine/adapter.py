@@ -131,7 +131,7 @@ def logged_items(client: Client) -> list[LoggedItem]:
         .filter(visit__client=client)
         .select_related("visit")
         .prefetch_related("mornings")
-        .order_by("visit__date", "created_at")
+        .order_by("visit__date", "logged_at", "id")
     )
 
 

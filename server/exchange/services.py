@@ -134,5 +134,5 @@ def _item(response: Response, visit: Visit, place: int, own: dict[str, Any]) -> 
     # What was judged elsewhere at the time is not known here, and not made up. The file's order is kept by the clock.
     return LoggedItem(
         visit=visit, setup_used=setup, snapshot={"imported": True},
-        created_at=clock.now() + dt.timedelta(microseconds=place), **fields, **own,
+        logged_at=clock.now() + dt.timedelta(microseconds=place), **fields, **own,
     )  # fmt: skip

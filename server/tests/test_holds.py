@@ -90,6 +90,18 @@ class Correcting(ApiTest):
         with scope(practice=self.house.practice):
             self.assertEqual(Visit.objects.count(), 1)
 
+    def test_keeps_its_place_among_the_holds_of_its_day(self) -> None:
+        """The last hold decides what is next: a corrected first one may not become the last."""
+        first, second = self.house.item(during=6, kind="pinching"), self.house.item(variation=SIDE_ON, during=1)
+        for item in (first, second):
+            self.post(self.url("/items"), item)
+        for during in (7, 5):
+            (standing, _) = self.client.get(self.url("/items")).json()
+            correction = {"id": str(uuid.uuid4()), "during": during, "kind": "pinching"}
+            self.assertEqual(self.put(self.url(f"/items/{standing['id']}"), correction).status_code, 200)
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertEqual([point["during"] for point in family["left"]["points"]], [5, 1])
+
     def test_cannot_name_another_rung(self) -> None:
         item = self.house.item()
         self.post(self.url("/items"), item)

@@ -8,6 +8,7 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
+from common import clock
 from practices.tenancy import PracticeRow
 
 
@@ -39,6 +40,8 @@ class LoggedItem(PracticeRow):
     append_only = True
 
     visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="items")
+    logged_at = models.DateTimeField(default=clock.now, editable=False)
+    """When the hold was first logged: a correction keeps its place among the holds of its day."""
     replaces = models.OneToOneField("self", null=True, on_delete=models.PROTECT, related_name="replaced_by")
     variation = models.CharField(max_length=80)
     side = models.CharField(max_length=5, choices=SIDE_CHOICES)
@@ -59,7 +62,7 @@ class LoggedItem(PracticeRow):
     objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(LoggedItemQuerySet))
 
     class Meta:
-        ordering = ["created_at", "id"]
+        ordering = ["logged_at", "id"]
         constraints = [
             models.CheckConstraint(condition=SIDE_KNOWN, name="item_side_known"),
             models.CheckConstraint(

@@ -165,7 +165,8 @@ def correct_item(today: Today, user: User, item_id: object, data: CorrectionIn) 
         return known
     item, new = _store(
         today, user, data, content,
-        visit=before.visit, replaces=before, setup_planned=before.setup_planned, snapshot=before.snapshot,
+        visit=before.visit, replaces=before, logged_at=before.logged_at,
+        setup_planned=before.setup_planned, snapshot=before.snapshot,
     )  # fmt: skip
     if new:
         record(item, "item.corrected", user)

@@ -3,18 +3,24 @@
 from __future__ import annotations
 
 import os
+import re
 from pathlib import Path
 from typing import ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
 
 from demo import loader
 
 CHROMIUM = "/usr/bin/chromium"
 EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
 SLOW_MS = 20_000
+
+
+def cut_off(route: Route) -> None:
+    """Lets nothing through, as when the network is gone."""
+    route.abort()
 
 
 class BrowserTest(StaticLiveServerTestCase):
@@ -56,3 +62,16 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.get_by_label("E-mail address").fill(EMAIL)
         self.page.get_by_label("Password").fill(password)
         self.page.get_by_role("button", name="Sign in").click()
+
+    def open_client(self, view: str) -> None:
+        """Sign in and open one of Hartley Quill's views; ``address`` is what all of them begin with."""
+        self.sign_in()
+        self.page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        self.page.wait_for_url(re.compile("/clients/[^/]+/"))
+        self.address = re.sub(r"/clients/([^/]+)/.*", r"/clients/\1/", self.page.url)
+        self.page.goto(self.address + view)
+
+    def choose(self, label: str, option: str) -> None:
+        """Choose from a list in the open dialog."""
+        self.page.get_by_role("dialog").get_by_label(label).click()
+        self.page.get_by_role("option", name=option, exact=True).click()

@@ -16,10 +16,6 @@ class Journey(BrowserTest):
     def go(self, stop: str) -> None:
         self.page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
 
-    def choose(self, label: str, option: str) -> None:
-        self.page.get_by_role("dialog").get_by_label(label).click()
-        self.page.get_by_role("option", name=option, exact=True).click()
-
     def test_a_refused_sign_in_says_so_and_keeps_the_address(self) -> None:
         self.sign_in("not-the-password")
         expect(self.page.get_by_role("alert")).to_contain_text("do not go together")
@@ -122,7 +118,7 @@ class Journey(BrowserTest):
         over = lane.get_by_role("button", name=re.compile("over thigh"))
         expect(over).to_have_accessible_name(re.compile("leave out"))
         over.click()
-        expect(page.get_by_text(re.compile("Right hip bend .* hip replaced, posterior, week 9"))).to_be_visible()
+        expect(page.get_by_text(re.compile("Right: hip bend .* hip replaced, posterior, week 9"))).to_be_visible()
         lane.get_by_role("button", name=re.compile("block flat")).click()
         page.get_by_role("group", name="Figure-four, left").get_by_role("button", name=re.compile("on end")).click()
         page.get_by_role("button", name="Set up both sides").click()
@@ -150,14 +146,16 @@ class Journey(BrowserTest):
         expect(page.get_by_text("Tap the discomfort during the hold first.")).to_be_visible()
         for side, during in (("left", "1"), ("right", "0")):
             lane = page.get_by_role("region", name=side, exact=True)
-            lane.get_by_role("button", name=re.compile("^during")).or_(
-                lane.get_by_role("radio", name=re.compile("^during"))
-            ).first.click()
+            # Numbers mean "during" before anything is tapped, then "after".
             lane.get_by_role("button", name=f"during {during}, {side}").click()
             lane.get_by_role("button", name=f"after 0, {side}").click()
+            lane.get_by_role("button", name=f"Log {side}").click()
+            expect(lane.get_by_text("Kind, place or what was seen is not said")).to_be_visible()
+            lane.get_by_role("button", name="Calm, where wanted").click()
             lane.get_by_role("button", name="stretch").click()
             lane.get_by_role("button", name=f"Log {side}").click()
-            expect(lane.get_by_role("status")).to_contain_text("Logged: morning open")
+            logged = lane.get_by_role("list", name=f"Logged today, {side}")
+            expect(logged).to_contain_text(f"during {during}, after 0 → not judged yet")
         page.get_by_role("link", name="Leave the mat").click()
 
     def come_back_and_see_the_offer(self) -> None:

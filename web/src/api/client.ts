@@ -56,6 +56,8 @@ async function fetchInSession(request: Request): Promise<Response> {
   const resumed = new Promise<void>((resolve) => {
     waiting.push(resolve)
   })
+  // An answer nobody reads keeps its connection.
+  await response.body?.cancel()
   window.dispatchEvent(new Event(SIGNED_OUT))
   await resumed
   if (again.method !== 'GET') again.headers.set('X-CSRFToken', csrfToken())

@@ -1,0 +1,122 @@
+"""What is logged beside the mat is what happened: rungs, rounds, corrections, and one clock."""
+
+from __future__ import annotations
+
+import re
+
+from django_scopes import scopes_disabled
+from playwright.sync_api import Locator, Route, expect
+
+from common import clock
+from tests.browser.base import BrowserTest, cut_off
+from visits.models import LoggedItem
+
+
+class OnTheMat(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.set_viewport_size({"width": 1024, "height": 768})
+        page = self.page
+        # Both lanes start one above the rung a step back leads to.
+        self.open_client("set-up?left=figure_four.block_end&right=figure_four.block_end")
+        for side in ("left", "right"):
+            lane = page.get_by_role("region", name=side).first
+            lane.get_by_role("button", name="Take to the mat").click()
+            expect(lane.get_by_role("status")).to_contain_text("On today’s plan")
+        page.goto(self.address + "mat")
+
+    def lane(self, side: str) -> Locator:
+        return self.page.get_by_role("region", name=side, exact=True)
+
+    def describe(self, lane: Locator, during: int) -> None:
+        side = lane.get_attribute("aria-label") or ""
+        lane.get_by_role("button", name=f"during {during}, {side}").click()
+        lane.get_by_role("button", name="Calm, where wanted").click()
+
+    def stored(self) -> list[LoggedItem]:
+        """Today's holds as they stand, the worst first."""
+        with scopes_disabled():
+            items = LoggedItem.objects.standing().filter(visit__date=clock.today("Europe/London"))
+            return sorted(items, key=lambda item: item.during, reverse=True)
+
+    def test_a_step_back_outlives_a_reload_and_a_correction_keeps_its_rung(self) -> None:
+        page, left = self.page, self.lane("left")
+        self.describe(left, 6)
+        left.get_by_role("button", name="Log left").click()
+        first = left.get_by_role("list", name="Logged today, left").get_by_role("listitem")
+        expect(first).to_have_count(1)
+        left.get_by_role("button", name="Step back, left").click()
+        expect(left.get_by_role("button", name="Back to the plan, left")).to_be_visible()
+        page.reload()
+        left = self.lane("left")
+        expect(left.get_by_role("button", name="Back to the plan, left")).to_be_visible()
+        self.describe(left, 1)
+        left.get_by_role("button", name="Log left").click()
+        holds = left.get_by_role("list", name="Logged today, left").get_by_role("listitem")
+        expect(holds).to_have_count(2)
+        # The flare is corrected while one still stands a step back.
+        holds.first.get_by_role("button", name="Correct").click()
+        left.get_by_role("button", name="during 7, left").click()
+        left.get_by_role("button", name="Save the correction").click()
+        expect(holds.first).to_contain_text("during 7")
+        before, after = self.stored()
+        self.assertEqual((before.variation, before.during), ("figure_four.block_end", 7))
+        self.assertEqual((after.during, after.variation != before.variation), (1, True))
+        self.assertEqual(self.errors, [])
+
+    def test_one_clock_that_other_lanes_and_focused_buttons_leave_alone(self) -> None:
+        page = self.page
+        left, right = self.lane("left"), self.lane("right")
+        left.get_by_role("heading", name="Left").click()
+        timer = page.get_by_role("timer")
+        page.keyboard.press(" ")
+        expect(timer).to_contain_text("timing the left")
+        page.wait_for_timeout(1200)
+        right.get_by_role("button", name="during 2, right").click()
+        expect(timer).to_contain_text("timing the left")
+        # Space presses the button that has the focus, and nothing else.
+        right.get_by_role("button", name="after 1, right").focus()
+        page.keyboard.press(" ")
+        expect(right.get_by_role("radio", name="after 1")).to_be_visible()
+        expect(timer.get_by_role("button", name="Pause")).to_be_visible()
+        self.describe(left, 1)
+        left.get_by_role("button", name="Log left").click()
+        expect(left.get_by_role("list", name="Logged today, left")).to_contain_text(re.compile(r"held [1-9]\d* s"))
+
+    def test_a_log_that_fails_says_so_beside_the_button_and_keeps_everything(self) -> None:
+        page, right = self.page, self.lane("right")
+        self.describe(right, 4)
+        page.route("**/items", cut_off)
+        right.get_by_role("button", name="Log right").click()
+        alert = right.get_by_role("alert")
+        expect(alert).to_contain_text("cannot be reached")
+        expect(alert).to_be_in_viewport(ratio=1)
+        page.unroute("**/items")
+        page.reload()
+        right = self.lane("right")
+        expect(right.get_by_role("radio", name="during 4")).to_be_visible()
+        right.get_by_role("button", name="Log right").click()
+        expect(right.get_by_role("list", name="Logged today, right")).to_contain_text("during 4")
+
+    def test_a_lost_answer_and_a_changed_score_are_asked_about(self) -> None:
+        page, left = self.page, self.lane("left")
+        self.describe(left, 1)
+
+        def stored_and_lost(route: Route) -> None:
+            route.fetch()
+            route.abort()
+
+        page.route("**/items", stored_and_lost)
+        left.get_by_role("button", name="Log left").click()
+        expect(left.get_by_role("alert")).to_contain_text("cannot be reached")
+        page.unroute("**/items")
+        left.get_by_role("button", name="during 5, left").or_(
+            left.get_by_role("button", name="after 5, left")
+        ).first.wait_for()
+        left.get_by_role("radio", name=re.compile("^during")).click()
+        left.get_by_role("button", name="during 5, left").click()
+        left.get_by_role("button", name="Log left").click()
+        expect(left.get_by_role("alert")).to_contain_text("stored already, with during 1")
+        left.get_by_role("button", name="Correct it to mine").click()
+        expect(left.get_by_role("list", name="Logged today, left")).to_contain_text("during 5")
+        self.assertEqual([item.during for item in self.stored()], [5])
