@@ -6,7 +6,7 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import Mind, Situation, mind_of
+from asketa_core import Mind, Situation, mind_of, rungs_of_change
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain
 
 
@@ -79,11 +79,12 @@ class Calendar(TestCase):
             "before": 0, "during": 1, "after": 0,
         }  # fmt: skip
         situation = Situation.of(client([hip(days_ago=63)], responses=[held]), TODAY, ROOM)
-        found = mind_of(situation, allowed=lambda at, rung, side: at.date > TODAY and rung.id.endswith("over_thigh"))
-        assert found.next_change is not None
-        self.assertIn(
-            "Lets in: Figure-four, left: over thigh; Figure-four, right: over thigh.", found.next_change.lines
+        change = mind_of(situation).next_change
+        assert change is not None
+        lines = rungs_of_change(
+            situation, change.date, lambda at, rung, side: at.date > TODAY and rung.id.endswith("over_thigh")
         )
+        self.assertIn("Lets in: Figure-four, left: over thigh; Figure-four, right: over thigh.", lines)
 
     def test_the_safety_line_is_always_there(self) -> None:
         self.assertIn("replaces neither", mind().disclaimer)
