@@ -91,7 +91,7 @@ def main() -> None:
         page.set_viewport_size(TABLET)
         go(page, "On the mat")
         page.get_by_role("button", name="Step back, right").wait_for()
-        for name in ("before 0, left", "during 1, left"):
+        for name in ("during 1, left", "after 0, left"):
             page.get_by_role("button", name=name).click()
         shoot(page, "on-the-mat")
         browser.close()

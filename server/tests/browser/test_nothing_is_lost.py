@@ -22,7 +22,7 @@ class Typed(BrowserTest):
         self.begin_hip("about 70")
         dialog = page.get_by_role("dialog")
         dialog.get_by_role("button", name="Save").click()
-        expect(dialog.get_by_text("This is no number")).to_be_visible()
+        expect(dialog.get_by_text("Not a number of degrees")).to_be_visible()
         field = dialog.get_by_label(re.compile("Surgeon’s own hip-bend limit"))
         expect(field).to_have_value("about 70")
         # Neither lost by leaving nor by a reload.

@@ -26,7 +26,11 @@ export function MindColumn({ head }: { head: Schemas['ClientHead'] }) {
         <Typography variant="h3" component="h2" sx={{ mb: 1.5 }}>
           {t('mind.title')}
         </Typography>
-        {head.notes.length === 0 && <Typography color="text.secondary">{t('mind.nothing')}</Typography>}
+        {head.notes.length === 0 && (
+          <Typography color="text.secondary" sx={{ mb: 1.5 }}>
+            {t('mind.nothing')}
+          </Typography>
+        )}
         {LANES.map(({ side, word, colour }) => {
           const notes = head.notes.filter((note) => note.side === side)
           if (notes.length === 0) return null

@@ -40,6 +40,7 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
   const [missing, setMissing] = useState<Record<string, string>>({})
   const record = useRecordEntry()
   const entry = entryFrom(draft)
+  const unreadable = unreadableFacts(draft)
   const preview = usePreview(entry)
   const fromServer = record.error instanceof ApiProblem ? record.error.byField : {}
   const stale = record.error instanceof ApiProblem && record.error.status === 409
@@ -52,7 +53,7 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
     const gaps: Record<string, string> = {}
     if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
     if (side !== null && draft.side === '') gaps['side'] = t('limits.chooseSide')
-    for (const { name, type } of unreadableFacts(draft)) {
+    for (const { name, type } of unreadable) {
       gaps[name] = type === 'date' ? t('common.unfinishedDate') : notANumber(t, unitOf(name))
     }
     setMissing(gaps)
@@ -163,7 +164,11 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
             <Typography variant="overline" component="h3" color="text.secondary">
               {t('limits.preview')}
             </Typography>
-            {entry === null && <Typography color="text.secondary">{t('limits.previewNeedsMore')}</Typography>}
+            {entry === null && (
+              <Typography color="text.secondary">
+                {t(unreadable.length > 0 ? 'limits.previewNeedsNumber' : 'limits.previewNeedsMore')}
+              </Typography>
+            )}
             {preview.isError && entry !== null && (
               <Typography color="error">
                 {preview.error instanceof ApiProblem

@@ -90,7 +90,7 @@ export function MeasuresScreen() {
         onType={(text) => {
           type(quantity, text)
         }}
-        sx={{ width: 112 }}
+        sx={{ width: 100 }}
       />
     )
   }
@@ -110,7 +110,7 @@ export function MeasuresScreen() {
           onChange={(event) => {
             setDraft({ ...draft, method: event.target.value as Method })
           }}
-          sx={{ width: 182 }}
+          sx={{ width: 176 }}
         >
           {METHODS.map((method) => (
             <MenuItem key={method} value={method}>
@@ -143,7 +143,7 @@ export function MeasuresScreen() {
         <Button
           type="submit"
           variant="contained"
-          sx={{ ml: 'auto', minHeight: 40 }}
+          sx={{ ml: 'auto', minHeight: 40, whiteSpace: 'nowrap' }}
           disabled={store.isPending}
         >
           {t('measures.storeReadings')}
