@@ -8,7 +8,7 @@ from django_scopes import scopes_disabled
 from playwright.sync_api import Locator, Route, expect
 
 from common import clock
-from tests.browser.base import BrowserTest, cut_off
+from tests.browser.base import BrowserTest
 from visits.models import LoggedItem
 
 
@@ -86,12 +86,12 @@ class OnTheMat(BrowserTest):
     def test_a_log_that_fails_says_so_beside_the_button_and_keeps_everything(self) -> None:
         page, right = self.page, self.lane("right")
         self.describe(right, 4)
-        page.route("**/items", cut_off)
+        page.context.set_offline(True)
         right.get_by_role("button", name="Log right").click()
         alert = right.get_by_role("alert")
         expect(alert).to_contain_text("cannot be reached")
         expect(alert).to_be_in_viewport(ratio=1)
-        page.unroute("**/items")
+        page.context.set_offline(False)
         page.reload()
         right = self.lane("right")
         expect(right.get_by_role("radio", name="during 4")).to_be_visible()

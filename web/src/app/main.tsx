@@ -13,7 +13,10 @@ import { theme } from './theme'
 
 const queries = new QueryClient({
   defaultOptions: {
+    // Without a network a request fails and says so; it does not wait in silence.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 30_000,
       // A refusal is an answer; only a server that could not be reached is asked again.
       retry: (count, error) => !(error instanceof ApiProblem && error.status > 0) && count < 2,
