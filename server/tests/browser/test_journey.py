@@ -52,7 +52,7 @@ class Journey(BrowserTest):
         self.choose("Abductors or trochanter repaired?", "no")
         self.choose("Weight bearing", "full")
         dialog.get_by_role("button", name="Save").click()
-        expect(dialog.get_by_text("This date lies in the future.")).to_be_visible()
+        expect(dialog.get_by_text("This date lies in the future.").first).to_be_visible()
         # Nothing typed was lost; without a side the form asks for it.
         expect(dialog.get_by_label("Surgical approach")).to_contain_text("posterior")
         dialog.get_by_label("Date of the operation").fill(str(today - dt.timedelta(days=63)))

@@ -158,7 +158,7 @@ export const en = {
     chooseSide: 'Choose the side this is about.',
     chooseKind: 'Choose what is to be recorded.',
     preview: 'What this would turn into',
-    previewNeedsNumber: 'Correct what is marked to see what follows.',
+    previewNeedsCorrecting: 'Correct what is marked to see what follows.',
     previewNeedsMore: 'Choose kind and side to see what follows.',
     clearedBy: 'Cleared by the {{who}}, {{date}}: {{scope}}',
     painOf: 'Pain {{pain}} of 10 on {{date}}',

@@ -44,6 +44,8 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
   const preview = usePreview(entry)
   const fromServer = record.error instanceof ApiProblem ? record.error.byField : {}
   const stale = record.error instanceof ApiProblem && record.error.status === 409
+  // Once saving was refused the fields say why: it is not said twice.
+  const marked = Object.keys(fromServer).length > 0
   // The server names a fact with the kind in front of it.
   const problem = (name: string): string | undefined =>
     missing[name] ?? Object.entries(fromServer).find(([field]) => field.split('.').at(-1) === name)?.[1]
@@ -166,14 +168,12 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
             </Typography>
             {entry === null && (
               <Typography color="text.secondary">
-                {t(unreadable.length > 0 ? 'limits.previewNeedsNumber' : 'limits.previewNeedsMore')}
+                {t(unreadable.length > 0 ? 'limits.previewNeedsCorrecting' : 'limits.previewNeedsMore')}
               </Typography>
             )}
             {preview.isError && entry !== null && (
-              <Typography color="error">
-                {preview.error instanceof ApiProblem
-                  ? (Object.values(preview.error.byField)[0] ?? preview.error.message)
-                  : preview.error.message}
+              <Typography color={marked ? 'text.secondary' : 'error'}>
+                {marked ? t('limits.previewNeedsCorrecting') : whyNot(preview.error)}
               </Typography>
             )}
             {preview.data !== undefined && entry !== null && <LimitList limits={preview.data} side="left" />}
@@ -188,4 +188,9 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
       </form>
     </Dialog>
   )
+}
+
+/** What stops a preview: what is said of its first field, else of the whole. */
+function whyNot(error: Error): string {
+  return error instanceof ApiProblem ? (Object.values(error.byField)[0] ?? error.message) : error.message
 }

@@ -113,7 +113,8 @@ function Planned({ side, mat, active, onActivate, held, onLogged }: Props & { ma
     onLogged()
   }
   const send = () => {
-    const item = itemFrom(lane.log, used, side, held())
+    const seconds = lane.log.held === undefined ? held() : lane.log.held
+    const item = itemFrom(lane.log, used, side, seconds)
     if (item === null) {
       setHint(t('mat.pickDuring'))
       return
@@ -124,6 +125,7 @@ function Planned({ side, mat, active, onActivate, held, onLogged }: Props & { ma
       return
     }
     setHint(undefined)
+    setLane({ ...lane, log: { ...lane.log, held: seconds } })
     log.mutate(item, { onSuccess: logged })
   }
   const sendCorrection = () => {
@@ -146,7 +148,7 @@ function Planned({ side, mat, active, onActivate, held, onLogged }: Props & { ma
   // An answer was lost on the way and something was changed since: both are there, and this one may go on top.
   const before = sentBefore(log.error)
   const keepMine = () => {
-    const said = saidFrom({ ...lane.log, id: crypto.randomUUID() }, held())
+    const said = saidFrom({ ...lane.log, id: crypto.randomUUID() }, lane.log.held ?? null)
     if (before !== null && said !== null) {
       correct.mutate(
         { item: lane.log.id, body: said },

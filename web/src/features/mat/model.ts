@@ -28,6 +28,8 @@ export interface LogDraft extends Said {
   id: string
   /** Whether it was asked once for what was not said. */
   asked: boolean
+  /** Seconds held when it was first sent; sent again it says the same, however long the clock ran on. */
+  held?: number | null
 }
 
 const NOTHING_SAID: Said = {
