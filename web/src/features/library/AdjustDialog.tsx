@@ -16,6 +16,7 @@ import { FieldProblem, FigureField } from './FigureField'
 import {
   copyOf,
   savedMeanwhile,
+  type Figure,
   firstUnreadable,
   fixedAngles,
   linesFrom,
@@ -160,8 +161,9 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
             <Box key={name} sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
               <Box sx={{ width: 190 }}>{t(`library.trunk.${name}`)}</Box>
               <FigureField
-                label="°"
-                value={Number(variation.recipe[name])}
+                name={t(`library.trunk.${name}`)}
+                unit="deg"
+                value={variation.recipe[name] as Figure}
                 onChange={(value) => {
                   set({ recipe: { ...variation.recipe, [name]: value } })
                 }}
@@ -245,6 +247,7 @@ function HoldFields({ hold, problem, onChange }: HoldProps) {
   const field = (name: 'from' | 'to' | 'step' | 'sets') => (
     <FigureField
       label={t(`library.hold.${name}`)}
+      unit={hold.style === 'seconds' && name !== 'sets' ? 's' : 'plain'}
       value={hold[name]}
       onChange={(value) => {
         onChange({ ...hold, [name]: value })

@@ -2,25 +2,28 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { NumberField } from '../../common/forms/NumberField'
 import { numberIn, type Unit } from '../../common/forms/numbers'
+import type { Figure } from './model'
 
 interface Props {
-  label: string
+  label?: string
+  name?: string
   unit?: Unit
-  value: number
-  onChange: (value: number) => void
+  value: Figure
+  onChange: (value: Figure) => void
 }
 
-/** A figure that may be typed freely; what is no number is kept as it stands and told as no number (`NaN`). */
-export function FigureField({ label, unit = 'plain', value, onChange }: Props) {
-  const [text, setText] = useState(Number.isFinite(value) ? value.toString() : '')
+/** A figure that may be typed freely; what is no number is kept as it was typed. */
+export function FigureField({ label, name, unit = 'plain', value, onChange }: Props) {
+  const [text, setText] = useState(typeof value === 'number' ? value.toString() : value.typed)
   return (
     <NumberField
-      label={label}
+      {...(label === undefined ? {} : { label })}
+      {...(name === undefined ? {} : { name })}
       unit={unit}
       text={text}
       onType={(typed) => {
         setText(typed)
-        onChange(numberIn(typed, unit) ?? NaN)
+        onChange(numberIn(typed, unit) ?? { typed })
       }}
       sx={{ width: 104 }}
     />

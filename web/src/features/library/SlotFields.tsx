@@ -36,23 +36,25 @@ type Fields = Omit<Props, 'problem'>
 
 function NumberFields({ slot, onChange }: Fields) {
   const { t } = useTranslation()
-  const unit = slot.type === 'angle' ? ', °' : ', cm'
+  const unit = slot.type === 'angle' ? 'deg' : 'cm'
   const { plain } = slot
   return (
     <>
       {(['from', 'to', 'step'] as const).map((name) => (
         <FigureField
           key={name}
-          label={t(`library.slot.${name}`) + unit}
+          label={t(`library.slot.${name}`)}
+          unit={unit}
           value={slot[name] ?? 0}
           onChange={(value) => {
             onChange({ [name]: value })
           }}
         />
       ))}
-      {typeof plain === 'object' ? (
+      {typeof plain === 'object' && 'percent' in plain ? (
         <FigureField
           label={t('library.slot.percent')}
+          unit="percent"
           value={plain.percent}
           onChange={(percent) => {
             onChange({ plain: { ...plain, percent } })
@@ -60,8 +62,9 @@ function NumberFields({ slot, onChange }: Fields) {
         />
       ) : (
         <FigureField
-          label={t('library.slot.plain') + unit}
-          value={Number(plain)}
+          label={t('library.slot.plain')}
+          unit={unit}
+          value={typeof plain === 'string' ? Number(plain) : plain}
           onChange={(value) => {
             onChange({ plain: value })
           }}
@@ -80,7 +83,8 @@ function StackFields({ slot, onChange }: Fields) {
         ([0, 1] as const).map((end) => (
           <FigureField
             key={end}
-            label={t(end === 0 ? 'library.slot.lowest' : 'library.slot.highest')}
+            label={t(end === 0 ? 'library.slot.from' : 'library.slot.to')}
+            unit="cm"
             value={between[end]}
             onChange={(value) => {
               onChange({ between_cm: end === 0 ? [value, between[1]] : [between[0], value] })
@@ -94,9 +98,10 @@ function StackFields({ slot, onChange }: Fields) {
           onChange({ max_layers: value })
         }}
       />
-      {typeof plain === 'number' && (
+      {(typeof plain === 'number' || (typeof plain === 'object' && 'typed' in plain)) && (
         <FigureField
-          label={t('library.slot.plain') + ', cm'}
+          label={t('library.slot.plain')}
+          unit="cm"
           value={plain}
           onChange={(value) => {
             onChange({ plain: value })

@@ -3,6 +3,7 @@ import { ApiProblem } from '../../api/client'
 import {
   byPurpose,
   type Family,
+  firstUnreadable,
   fixedAngles,
   linesFrom,
   problemAt,
@@ -84,6 +85,12 @@ describe('adjusting', () => {
 
   it('reads cues by the line', () => {
     expect(linesFrom(' Feel the floor. \n\n Breathe.')).toEqual(['Feel the floor.', 'Breathe.'])
+  })
+
+  it('finds the figure for which something was typed that is no number', () => {
+    const hold = { from: 20, to: { typed: 'a while' }, step: 10, sets: 1 }
+    expect(firstUnreadable({ variation: { slots: {}, hold } })).toBe('variation.hold.to')
+    expect(firstUnreadable({ variation: { hold: { ...hold, to: 40 } } })).toBeUndefined()
   })
 
   it('knows when somebody else saved in between', () => {

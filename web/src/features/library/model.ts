@@ -52,17 +52,24 @@ export function search(families: readonly Family[], text: string): Hit[] {
   })
 }
 
+/** What was typed for a figure and is no number: kept word for word. */
+export interface Unread {
+  typed: string
+}
+
+export type Figure = number | Unread
+
 /** What may be adjusted of a slot; what a file says besides is kept as it is. */
 export interface Slot {
   type: 'stack' | 'angle' | 'distance' | 'choice'
   label: string
   base?: 'floor' | 'chair'
-  from?: number
-  to?: number
-  step?: number
-  plain: number | string | { percent: number; of: string }
-  between_cm?: [number, number]
-  max_layers?: number
+  from?: Figure
+  to?: Figure
+  step?: Figure
+  plain: Figure | string | { percent: Figure; of: string }
+  between_cm?: [Figure, Figure]
+  max_layers?: Figure
   required?: boolean
 }
 
@@ -79,10 +86,10 @@ export interface VariationFile {
     recipe: Record<string, unknown>
     hold: {
       style: 'seconds' | 'breaths' | 'minutes' | 'reps'
-      from: number
-      to: number
-      step: number
-      sets: number
+      from: Figure
+      to: Figure
+      step: Figure
+      sets: Figure
     }
     cues: string[]
     own_cues: string[]
@@ -117,10 +124,10 @@ export function withSlot(file: VariationFile, name: string, change: Partial<Slot
   }
 }
 
-/** The first figure of a file that is none: what was typed for it cannot be read. */
+/** The path of the first figure for which something was typed that cannot be read. */
 export function firstUnreadable(value: unknown, path: string[] = []): string | undefined {
-  if (typeof value === 'number') return Number.isFinite(value) ? undefined : path.join('.')
   if (typeof value !== 'object' || value === null) return undefined
+  if ('typed' in value) return path.join('.')
   for (const [key, inner] of Object.entries(value)) {
     const found = firstUnreadable(inner, [...path, key])
     if (found !== undefined) return found
