@@ -25,6 +25,7 @@ class CountingRunner(DiscoverRunner):
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
         # Refusals are what half of the tests are about: they need not be logged.
         logging.getLogger("django.request").setLevel(logging.ERROR)
+        logging.getLogger("django.security").setLevel(logging.ERROR)
         logging.getLogger("axes").setLevel(logging.ERROR)
 
     def suite_result(self, suite: unittest.TestSuite, result: unittest.TestResult, **kwargs: Any) -> int:

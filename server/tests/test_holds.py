@@ -14,7 +14,7 @@ from django.test import TransactionTestCase
 from django_scopes import scope
 
 from accounts.models import User
-from asketa_core import Situation
+from asketa_core import Side, Situation
 from audit.models import AuditEvent
 from common import clock
 from engine.answers import forget
@@ -131,7 +131,13 @@ class SentAgain(ApiTest):
         """The answer was lost, then the score changed: the change may not vanish behind a success."""
         item = self.house.item(during=4)
         self.post(self.url("/items"), item)
-        changes = ({"during": 7}, {"note": "left the room"}, {"dose_s": 50}, {"variation": SIDE_ON}, {"side": "right"})
+        changes = (
+            {"during": 7},
+            {"note": "left the room"},
+            {"dose_s": 50},
+            {"variation": SIDE_ON},
+            {"side": Side.RIGHT},
+        )
         for change in changes:
             response = self.post(self.url("/items"), item.model_copy(update=change))
             self.assertEqual(response.status_code, 409, change)

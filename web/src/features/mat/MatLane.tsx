@@ -18,6 +18,8 @@ import { useCorrectItem, useLogItem } from './queries'
 
 interface Props {
   side: Side
+  /** The day of the plan: nothing begun on another day is gone on with. */
+  date: string
   mat: Schemas['MatSide'] | null
   active: boolean
   onActivate: () => void
@@ -60,9 +62,9 @@ interface LaneDraft {
   another: boolean
 }
 
-function useLane(mat: Schemas['MatSide'], side: Side) {
+function useLane(mat: Schemas['MatSide'], side: Side, date: string) {
   const { client_id } = useClientPath()
-  const [lane, setLane] = useDraft<LaneDraft>(`lane:${client_id}:${mat.variation}:${side}`, {
+  const [lane, setLane] = useDraft<LaneDraft>(`lane:${client_id}:${date}:${mat.variation}:${side}`, {
     log: newDraft(),
     steppedTo: null,
     another: false,
@@ -71,9 +73,17 @@ function useLane(mat: Schemas['MatSide'], side: Side) {
   return { lane, setLane, correcting, setCorrecting }
 }
 
-function Planned({ side, mat, active, onActivate, held, onLogged }: Props & { mat: Schemas['MatSide'] }) {
+function Planned({
+  side,
+  date,
+  mat,
+  active,
+  onActivate,
+  held,
+  onLogged,
+}: Props & { mat: Schemas['MatSide'] }) {
   const { t } = useTranslation()
-  const { lane, setLane, correcting, setCorrecting } = useLane(mat, side)
+  const { lane, setLane, correcting, setCorrecting } = useLane(mat, side, date)
   const [hint, setHint] = useState<string>()
   const log = useLogItem()
   const correct = useCorrectItem()

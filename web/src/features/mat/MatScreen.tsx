@@ -57,7 +57,8 @@ export function MatScreen() {
     ),
   )
   const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
-  const [hold, setHold] = useDraft<Hold>(`hold:${client_id}:${shown?.family ?? ''}`, NO_HOLD)
+  const day = mat.data?.date ?? ''
+  const [hold, setHold] = useDraft<Hold>(`hold:${client_id}:${day}:${shown?.family ?? ''}`, NO_HOLD)
   const clocked = hold.side ?? active
   const held = (side: Side) => () => heldSeconds(hold, side, Date.now())
   const logged = (side: Side) => () => {
@@ -145,6 +146,7 @@ export function MatScreen() {
             <MatLane
               key={`${shown.family}left`}
               side="left"
+              date={day}
               mat={shown.left}
               held={held('left')}
               onLogged={logged('left')}
@@ -181,6 +183,7 @@ export function MatScreen() {
             <MatLane
               key={`${shown.family}right`}
               side="right"
+              date={day}
               mat={shown.right}
               held={held('right')}
               onLogged={logged('right')}

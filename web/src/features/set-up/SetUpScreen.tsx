@@ -9,6 +9,7 @@ import { Link, useSearchParams } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
 import { colours, serif } from '../../app/theme'
 import { familiesFrom, ladderWith, rungsFrom, useFamilies, useLadders } from '../../common/ladders'
+import { useClientHead } from '../../common/head'
 import { clientAddress, useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Empty, Failure, Working } from '../../common/ui/States'
@@ -30,7 +31,7 @@ export function SetUpScreen() {
   const [search, setSearch] = useSearchParams()
   const [picked, setPicked] = useState<{ rung: string; view: Schemas['SetupQuery']['view'] } | null>(null)
   const [active, setActive] = useState<Side>('left')
-  const chosen = useChosen(client_id)
+  const chosen = useChosen(client_id, useClientHead().data?.today ?? '')
   const open = familiesFrom(families.data ?? [], search)
   const ladders = useLadders([...new Set(Object.values(open).filter((each) => each !== undefined))])
   const rungs = rungsFrom(ladders.data, open, search)

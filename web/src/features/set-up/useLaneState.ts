@@ -1,13 +1,13 @@
-import { useState } from 'react'
 import type { Schemas, Side } from '../../api/client'
 import { useDraft } from '../../common/drafts'
 import { doseFrom, indicesOf, setupFrom, verdictAt } from './model'
 import { useDetail, useSetup } from './queries'
 
-/** What was chosen on one rung: slot values and the dose in seconds. */
+/** What was chosen on one rung: slot values, the dose in seconds, and why a caution is accepted, by its code. */
 interface Choice {
   setup?: Setup
   dose?: number
+  reasons?: Record<string, string>
 }
 
 type Setup = Record<string, Schemas['SlotValue']>
@@ -15,11 +15,11 @@ type Setup = Record<string, Schemas['SlotValue']>
 const NONE: Record<string, Choice> = {}
 
 /**
- * What was chosen and not yet taken to the mat, by rung and side; shared shapes have one choice for both.
+ * What was chosen today, by rung and side; shared shapes have one choice for both.
  * Values are kept and not places on an axis: what the room can build may change in between.
  */
-export function useChosen(clientId: string) {
-  const [choices, setChoices] = useDraft(`set-up:${clientId}`, NONE)
+export function useChosen(clientId: string, today: string) {
+  const [choices, setChoices] = useDraft(`set-up:${clientId}:${today}`, NONE)
   return {
     of: (key: string): Choice => choices[key] ?? {},
     choose: (key: string, choice: Choice) => {
@@ -39,7 +39,6 @@ export function useLaneState(
   chosen: ChosenSetups,
 ) {
   const setup = useSetup(variationId, side)
-  const [reasons, setReasons] = useState<Record<string, string>>({})
   const rung = setup.data
   const first = rung?.last_used?.allowed === true ? rung.last_used : rung?.options[0]?.detail
   const id = variationId ?? ''
@@ -69,9 +68,9 @@ export function useLaneState(
     setDose: (seconds: number) => {
       chosen.choose(key, { dose: seconds })
     },
-    reasons,
+    reasons: own.reasons ?? {},
     setReason: (code: string, reason: string) => {
-      setReasons({ ...reasons, [code]: reason })
+      chosen.choose(key, { reasons: { ...own.reasons, [code]: reason } })
     },
   }
 }
