@@ -422,7 +422,16 @@ def _kills(environment: dict[str, str]) -> int:
     return run(command, cwd=ROOT / "server", env={**environment, "ASKETA_KILLS": "30"}, check=False)
 
 
-CAMPAIGNS = {"examples": _examples, "kills": _kills}
+def _fuzz(environment: dict[str, str]) -> int:
+    """Nonsense at every address, another each time: no error of the server, nothing that stops answering."""
+    seed = str(secrets.randbelow(10**6))
+    say(f"nonsense at every address, seed {seed}")
+    command = [str(PYTHON), "manage.py", "test", "tests.test_fuzz", "--noinput"]
+    more = {"ASKETA_FUZZ": "200", "ASKETA_FUZZ_SEED": seed}
+    return run(command, cwd=ROOT / "server", env={**environment, **more}, check=False)
+
+
+CAMPAIGNS = {"examples": _examples, "fuzz": _fuzz, "kills": _kills}
 
 COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "demo": demo,

@@ -106,6 +106,7 @@ WORDS = {
     404: NOTHING_HERE,
     405: "This address does not take that.",
     413: "This is more than one request may carry. Send it in parts.",
+    415: "Send what you have to say as JSON.",
     500: "Something went wrong on the server. Nothing is lost; try again.",
     503: "The server is starting or cannot reach its records. Nothing is lost; try again in a moment.",
 }
@@ -145,9 +146,11 @@ def answer(status: int, problem: Problem | None = None, **headers: str) -> HttpR
 def answer_to(error: Exception) -> HttpResponse:
     """The answer to an error nothing else has taken: known ones in their own words, the rest as 500."""
     if isinstance(error, InputError):
-        field = FieldProblem(field=error.field, message=f"{error.reason} {error.remedy}")
+        message = f"{error.reason[:1].upper()}{error.reason[1:]} {error.remedy}"
         code = "stature_missing" if error.field == "body" else ""
-        return answer(422, Problem(message=f"{error.reason} {error.remedy}", code=code, fields=[field]))
+        return answer(
+            422, Problem(message=message, code=code, fields=[FieldProblem(field=error.field, message=message)])
+        )
     if isinstance(error, OperationalError | InterfaceError):
         log.error("the database does not answer", exc_info=error)
         return answer(503, **{"Retry-After": str(RETRY_AFTER_S)})

@@ -12,6 +12,7 @@ from common.errors import answer, answer_to
 Next = Callable[[HttpRequest], HttpResponseBase]
 API = "/api/"
 FIRST_ERROR = 400
+FORMS = ("multipart/form-data", "application/x-www-form-urlencoded")
 
 
 class PlainAddresses:
@@ -46,6 +47,18 @@ class ErrorsInOneShape:
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponseBase | None:
         return answer_to(exception) if request.path.startswith(API) else None
+
+
+class OnlyJson:
+    """Bodies below ``/api/`` are JSON: forms are refused before anything tries to take them apart."""
+
+    def __init__(self, get_response: Next) -> None:
+        self._next = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        if request.path.startswith(API) and request.content_type in FORMS:
+            return answer(415)
+        return self._next(request)
 
 
 class NotKept:

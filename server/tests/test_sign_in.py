@@ -47,5 +47,5 @@ class SigningIn(ApiTest):
     def test_signing_out(self) -> None:
         self.sign_in_as("owner@mill.example", PASSWORD)
         token = self.browser.cookies["csrftoken"].value
-        self.browser.post("/api/auth/sign-out", headers={"X-CSRFToken": token})
+        self.browser.post("/api/auth/sign-out", content_type="application/json", headers={"X-CSRFToken": token})
         self.assertFalse(self.browser.get("/api/auth/me").json()["signed_in"])
