@@ -8,6 +8,7 @@ import os
 import random
 import re
 import urllib.parse
+from pathlib import Path
 from typing import Any
 
 from config.api import api
@@ -38,6 +39,10 @@ KINDS = (
     "application/x-www-form-urlencoded",
     "",
 )
+
+
+VIEWS = ("", "/entries", "/measures", "/items", "/mat", "/responses", "/families", "/coming")
+RELEASED = Path(__file__).parent / "data" / "0.1.0"
 
 
 class Nonsense:
@@ -155,10 +160,31 @@ class Fuzz(ApiTest):
                     more = {"data": self.nonsense.body(content["schema"]), "content_type": kind}
                 with self.subTest(method=method, address=address[:200], **{k: v[:300] for k, v in more.items()}):
                     self.check(getattr(self.client, method)(address, **more))
-        for view in ("", "/entries", "/items", "/mat", "/responses", "/families"):
+        for view in VIEWS:
             self.assertEqual(self.client.get(self.url(view)).status_code, 200, view)
         found = self.post(f"/api/practices/{self.house.practice.pk}/clients/search", {"text": ""})
         self.assertIn(str(self.house.client.pk), [client["id"] for client in found.json()])
+
+    def test_spoilt_files_are_refused_or_can_be_worked_with(self) -> None:
+        """What comes in can blank nothing: each view of such a client answers, and so does the list."""
+        practice = f"/api/practices/{self.house.practice.pk}"
+        clients = [json.loads(file.read_text(encoding="utf-8")) for file in sorted(RELEASED.glob("client-*.json"))]
+        variation = json.loads((RELEASED / "variation.json").read_text(encoding="utf-8"))
+        for _ in range(ROUNDS * 4):
+            to, whole = self.chance.choice(
+                (("clients/import", self.chance.choice(clients)), ("library/variations", variation))
+            )
+            for _ in range(self.chance.randint(1, 3)):
+                whole = self.nonsense.spoilt(whole)
+            body = json.dumps(whole).encode()
+            with self.subTest(to=to, body=body[:300]):
+                response = self.client.post(f"{practice}/{to}", body, content_type="application/json")
+                self.check(response)
+                if to == "clients/import" and response.status_code < FIRST_ERROR:
+                    for view in VIEWS:
+                        self.check(self.client.get(self.url(view, client=response.json()["id"])))
+        self.assertEqual(self.post(f"{practice}/clients/search", {"text": ""}).status_code, 200)
+        self.assertEqual(self.client.get(f"{practice}/library").status_code, 200)
 
     def check(self, response: Any) -> None:
         self.assertLess(response.status_code, SERVER_ERROR)
