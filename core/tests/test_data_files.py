@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import os
+import re
+import shutil
+import subprocess
+import sys
 import tempfile
 from pathlib import Path
 from unittest import TestCase
@@ -9,11 +14,12 @@ from unittest.mock import patch
 
 from asketa_core import DataError, check_data
 from asketa_core.clientfile import HipReplacementFacts
-from asketa_core.clinical import ClinicalFile, clinical, days, group
+from asketa_core.clinical import ClinicalFile, clinical, clinical_file, days, group
 from asketa_core.datafiles import DATA, load, read
 from asketa_core.limits import hip_replacement
 from asketa_core.limits.model import rows_of
 from asketa_core.poses.library import parse_family
+from asketa_core.texts import texts
 
 HEAD = "sources: {usual: Usual}\nrows:\n"
 ROW = "  - {code: hip.bend, when: {approach: posterior}, severity: stop, side: same, terms: [{flag: floor}], source: usual}\n"
@@ -112,7 +118,7 @@ class Figures(TestCase):
     def test_a_figure_is_asked_for_in_its_unit(self) -> None:
         self.assertEqual(clinical("bones.steady_stand", "seconds"), 10)
         for wrong in (lambda: clinical("bones.steady_stand", "days"), lambda: clinical("bones.steady", "seconds"),
-                      lambda: days("bones.steady_stand"), lambda: group("nobody")):  # fmt: skip
+                      lambda: days("bones.steady_stand"), lambda: group("nobody", ())):  # fmt: skip
             with self.assertRaises(DataError):
                 wrong()
 
@@ -142,3 +148,50 @@ class Everything(TestCase):
         with patch("asketa_core.checks.texts", return_value=spare), self.assertRaises(DataError) as caught:
             check_data()
         self.assertIn("cues.unused_cue", str(caught.exception))
+
+    def test_a_wrong_word_in_any_kind_of_file_is_found(self) -> None:
+        """One letter too many, in a copy of the whole package: the start of an application stops with file and line."""
+        package = DATA.parent
+        spoilt = (
+            ("clinical.yaml", "of: [pinching, sharp, tingling", "of: [pinching, sharp, tinglingx"),
+            ("norms/body.yaml", "  head_and_neck: {", "  head_and_neckx: {"),
+            ("norms/body.yaml", "  hip_adduction: {", "  hip_adductionx: {"),
+            ("norms/transfers.yaml", "id: left_forward", "id: left_forwardx"),
+            ("props/room.yaml", "kind: bolster", "kind: bolsterx"),
+            ("poses/sit_to_stand.yaml", "faces: [flat", "faces: [flatx"),
+            ("limits/knee.yaml", "severity: ask", "severity: askx"),
+            ("texts/en.yaml", "hip.bend: {short:", "hip.bend: {shortx:"),
+        )
+        with tempfile.TemporaryDirectory() as folder:
+            copy = Path(folder) / package.name
+            shutil.copytree(package, copy, ignore=shutil.ignore_patterns("__pycache__"))
+            for name, old, new in spoilt:
+                with self.subTest(file=name, word=new):
+                    file = copy / "data" / name
+                    good = file.read_text(encoding="utf-8")
+                    self.assertIn(old, good)
+                    file.write_text(good.replace(old, new, 1), encoding="utf-8")
+                    ran = subprocess.run(
+                        [sys.executable, "-c", "from asketa_core.checks import check_data; check_data()"],
+                        env={**os.environ, "PYTHONPATH": folder}, capture_output=True, text=True, check=False,
+                    )  # fmt: skip
+                    file.write_text(good, encoding="utf-8")
+                    self.assertRegex(ran.stderr.strip().splitlines()[-1], rf"DataError: {Path(name).name}: ")
+
+
+class AskedFor(TestCase):
+    """Codes that stand in the source: each has its figure or its words, and every figure is asked for."""
+
+    source = "\n".join(path.read_text(encoding="utf-8") for path in sorted(DATA.parent.rglob("*.py")))
+
+    def test_figures(self) -> None:
+        asked = set(re.findall(r'\b(?:clinical|days)\(\s*"([\w.]+)"', self.source))
+        # One is asked for by whoever shows the working order.
+        self.assertEqual(asked | {"measure.stale"}, set(clinical_file().figures))
+        self.assertEqual(set(re.findall(r'\bgroup\(\s*"([\w.]+)"', self.source)), set(clinical_file().groups))
+
+    def test_words(self) -> None:
+        found = re.findall(r'\bsay\(\s*"(\w+)",\s*"([\w.]+)"', self.source)
+        self.assertGreater(len(found), 40)
+        for section, code in found:
+            self.assertIn(code, texts()[section], section)

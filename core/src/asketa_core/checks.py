@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from asketa_core.body.measures import NORMS, body_norms
+from asketa_core.body.ranges import Quantity
 from asketa_core.clinical import clinical_file
 from asketa_core.closers import typical_situations
 from asketa_core.datafiles import read
@@ -17,6 +19,13 @@ from asketa_core.texts import FILE, texts
 def check_data() -> None:
     """Raises ``DataError`` for the first word, figure or file that is wrong, naming file, line and column."""
     clinical_file()
+    norms = read(NORMS)
+    for quantity in body_norms().ranges:
+        if quantity not in set(Quantity):
+            raise norms.error(("ranges", quantity), "there is no such range")
+    for quantity in Quantity:
+        if quantity not in body_norms().ranges:
+            raise norms.error(("ranges",), f"'{quantity}' is missing")
     kinds()
     generic_room()
     palettes()

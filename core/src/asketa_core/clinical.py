@@ -7,12 +7,13 @@ with their rules in ``data/limits``.
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Collection
 from functools import cache
 from typing import Literal
 
 from pydantic import Field, model_validator
 
-from asketa_core.datafiles import DATA, Record, load
+from asketa_core.datafiles import DATA, Record, load, read
 from asketa_core.errors import DataError
 
 Unit = Literal["days", "weeks", "sessions", "deg", "cm", "seconds", "of_10", "share", "t_score", "count"]
@@ -76,8 +77,13 @@ def days(code: str) -> int:
     return round(figure.value * (7 if figure.unit == "weeks" else 1))
 
 
-def group(code: str) -> frozenset[str]:
+def group(code: str, among: Collection[str]) -> frozenset[str]:
+    """Words that count alike, all of them ``among`` those an answer can be."""
     found = clinical_file().groups.get(code)
     if found is None:
         raise DataError("clinical.yaml", f"groups.{code}", "there is no such group")
+    for place, word in enumerate(found.of):
+        if word not in among:
+            where = read(DATA / "clinical.yaml")
+            raise where.error(("groups", code, "of", place), f"no answer is '{word}'")
     return frozenset(found.of)

@@ -88,7 +88,7 @@ class LibraryJourney(BrowserTest):
                 (Path(folder) / name).write_text(json.dumps(content), encoding="utf-8")
             picker = page.get_by_label("Variation from a file")
             picker.set_input_files(Path(folder) / "broken.json")
-            expect(page.get_by_role("alert")).to_contain_text("after: this family has no such rung")
+            expect(page.get_by_role("alert")).to_contain_text("after: This family has no such rung")
             picker.set_input_files(Path(folder) / "good.json")
             expect(page.get_by_role("heading", name="Brought in")).to_be_visible()
         page.get_by_role("button", name="Put away").click()

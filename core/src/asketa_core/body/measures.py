@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from functools import cache
 
+from pydantic import model_validator
+
 from asketa_core.datafiles import DATA, Record, load
 from asketa_core.errors import InputError
 
@@ -24,6 +26,22 @@ class RangeNorm(Record):
     source: str
 
 
+NORMS = DATA / "norms" / "body.yaml"
+NEEDED = {
+    "segments": {
+        "thigh", "lower_leg", "ankle_above_sole", "ankle_above_floor_leg_long", "foot", "between_hips", "hip_above_seat",
+        "knee_above_rest", "hip_to_l5s1", "lumbar", "thorax", "neck_and_head", "shoulder_below_c7",
+        "shoulder_half_breadth", "upper_arm", "forearm", "hand", "thigh_radius_hip", "thigh_radius_knee",
+        "ankle_above_rest_on_side",
+    },
+    "masses": {
+        "thigh", "lower_leg", "foot", "upper_arm", "forearm", "hand", "head_and_neck", "pelvis", "lumbar", "thorax",
+    },
+    "methods": {"goniometer", "inclinometer", "tape", "eye"},
+}  # fmt: skip
+"""What the body model asks its norms for, no more and no less."""
+
+
 class BodyNorms(Record):
     """The file ``data/norms/body.yaml``."""
 
@@ -33,10 +51,19 @@ class BodyNorms(Record):
     ranges: dict[str, RangeNorm]
     methods: dict[str, float]
 
+    @model_validator(mode="after")
+    def what_is_needed_is_there(self) -> BodyNorms:
+        for name, needed in NEEDED.items():
+            if differ := sorted(needed ^ set(getattr(self, name))):
+                raise ValueError(f"{name}: '{differ[0]}' is {'missing' if differ[0] in needed else 'not known'}")
+        if unknown := sorted({norm.source for norm in self.ranges.values()} - set(self.sources)):
+            raise ValueError(f"there is no source '{unknown[0]}'")
+        return self
+
 
 @cache
 def body_norms() -> BodyNorms:
-    return load(DATA / "norms" / "body.yaml", BodyNorms)
+    return load(NORMS, BodyNorms)
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,9 +5,18 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 from functools import cache
-from typing import Literal
+from typing import Literal, get_args
 
-from asketa_core.clientfile import ClientFile, Pregnancy, PregnancyFacts, Scope, TriState, due_date, pregnancy_week
+from asketa_core.clientfile import (
+    ClientFile,
+    Pregnancy,
+    PregnancyFacts,
+    PregnancyTick,
+    Scope,
+    TriState,
+    due_date,
+    pregnancy_week,
+)
 from asketa_core.clinical import clinical, days, group
 from asketa_core.limits.knee import YesNo, daily_fact
 from asketa_core.limits.model import RowFile, rows_of
@@ -16,7 +25,7 @@ TWINS_EARLIER_WEEKS = round(clinical("pregnancy.twins_earlier", "weeks"))
 TWINS_ASK_FROM_WEEK = clinical("pregnancy.twins_ask", "weeks")
 LOW_PLACENTA_FROM_WEEK = clinical("pregnancy.low_placenta", "weeks")
 GO_AHEAD_DAYS = days("pregnancy.go_ahead")
-STOP_TICKS = group("pregnancy.stop_ticks")
+STOP_TICKS = group("pregnancy.stop_ticks", get_args(PregnancyTick))
 
 
 @dataclass(frozen=True, slots=True)

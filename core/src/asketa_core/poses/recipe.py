@@ -8,12 +8,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Label
-from asketa_core.props.kinds import PropKind
+from asketa_core.props.kinds import PropKind, kinds
 from asketa_core.texts import Choice, GateCode
 from asketa_core.units import Side
 
@@ -94,6 +94,14 @@ class StackSlot(Record):
     apart_cm: float = Field(default=1.0, ge=0.25, le=50)
     plain: Literal["base_only", "first"] | float
     less_support: LessSupport
+
+    @field_validator("faces")
+    @classmethod
+    def faces_there_are(cls, faces: tuple[str, ...] | None) -> tuple[str, ...] | None:
+        there = {face for kind in kinds().values() for face in kind.faces}
+        if unknown := sorted(set(faces or ()) - there):
+            raise ValueError(f"no prop has the face '{unknown[0]}'; there are {', '.join(sorted(there))}")
+        return faces
 
 
 class NumberSlot(Record):

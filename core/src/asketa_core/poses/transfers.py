@@ -5,13 +5,14 @@ from __future__ import annotations
 from functools import cache
 
 from asketa_core.datafiles import DATA, Record, load
+from asketa_core.texts import Technique as TechniqueCode
 from asketa_core.units import Side
 
 
 class Technique(Record):
     """One way of sitting down and standing up; lengths in cm, shares of body weight."""
 
-    id: str
+    id: TechniqueCode
     lean_deg: float
     feet: dict[Side, float]
     carries: dict[Side, float]
@@ -22,7 +23,7 @@ class Technique(Record):
 class FloorTechnique(Record):
     """One way to the floor and up again, judged at its hardest moment: half kneeling on ``knee_down``."""
 
-    id: str
+    id: TechniqueCode
     knee_down: Side
     foot_ahead_cm: float
     lean_deg: float

@@ -9,13 +9,14 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import get_args
 
-from asketa_core.clientfile import ClientFile, Pregnancy, Response
+from asketa_core.clientfile import ClientFile, Place, Pregnancy, Response, Sensation, Sign
 from asketa_core.clinical import clinical, days, group
 
-FLARE_KINDS = group("response.flare_kinds")
-FLARE_PLACES = group("response.flare_places")
-FLARE_SIGNS = group("response.flare_signs")
+FLARE_KINDS = group("response.flare_kinds", get_args(Sensation))
+FLARE_PLACES = group("response.flare_places", get_args(Place))
+FLARE_SIGNS = group("response.flare_signs", get_args(Sign))
 FLARE_ABOVE = clinical("response.flare_above", "of_10")
 FLARE_RISE = clinical("response.flare_rise", "of_10")
 WATCH_RISE = clinical("response.watch_rise", "of_10")
