@@ -28,7 +28,9 @@ def read_entry(raw: dict[str, Any]) -> AnyEntry:
     try:
         return parse(ClientFile, {**file, "entries": [raw]}).entries[0]
     except InputError as error:
-        reason = f"{error.field.removeprefix('entries.0.')}: {error.reason}"[:400]
+        # The fact at fault by its name; what was stored stands beside it.
+        fact = error.field.rpartition(".")[2].replace("_", " ")
+        reason = f"its {fact} is nothing this version knows."[:400]
         stored = {key: str(value) for key, value in raw["facts"].items()} if isinstance(raw["facts"], dict) else {}
         facts = {"kind": str(raw["kind"])[:60], "reason": reason, "stored": stored}
         entry = {"id": raw["id"], "kind": "unreadable", "side": raw["side"], "facts": facts}

@@ -140,7 +140,7 @@ class Today:
         shared = self.library.variation(rung_id).shared
         own = [r for r in self.file.responses if shared or r.side is side]
         same = [r for r in own if r.variation == rung_id] or [
-            r for r in own if r.variation.split(".")[0] == rung_id.split(".", maxsplit=1)[0]
+            r for r in own if r.family == self.library.variation(rung_id).family
         ]
         return dict(same[-1].setup) if same else None
 
@@ -166,7 +166,7 @@ class Today:
         return self._decision_of(family, side)
 
     def _decision_of(self, family: str, side: Side) -> Decision:
-        mine = [r for r in self.file.responses if r.side is side and r.variation.split(".")[0] == family]
+        mine = [r for r in self.file.responses if r.side is side and r.family == family]
         judged = [self.judged[response.id] for response in mine]
 
         def compute() -> Decision:

@@ -275,6 +275,8 @@ class Unreadable(ApiTest):
         self.assertIn("cannot be read", line["trouble"])
         notes = self.client.get(self.url()).json()["notes"]
         self.assertTrue(any("cannot be read" in note["text"] and note["weight"] == "ask" for note in notes))
+        # In a therapist's words: the fact at fault, no path into a file.
+        self.assertFalse(any("facts." in note["text"] or "_" in note["text"] for note in notes))
 
     def test_unknown_is_never_taken_as_fine(self) -> None:
         self.store(self.house, {"moon": "full"}, kind="hip_replacement", side="right")

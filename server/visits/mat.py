@@ -95,7 +95,7 @@ def mat(today: Today) -> MatOut:
 
 def _holds_of(today: Today, family: str, side: Side) -> tuple[str | None, list[str]]:
     """The last hold of one side of a ladder before today, and today's in their order."""
-    own = [r for r in today.file.responses if r.side is side and r.variation.split(".")[0] == family]
+    own = [r for r in today.file.responses if r.side is side and r.family == family]
     earlier = [r.id for r in own if r.date < today.date]
     return (earlier[-1] if earlier else None), [r.id for r in own if r.date == today.date]
 

@@ -76,7 +76,7 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
     by_lane: dict[Lane, list[LoggedItem]] = {}
     for item in logged_items(today.client):
         if str(item.pk) in judged:
-            by_lane.setdefault((item.variation.split(".")[0], Side(item.side)), []).append(item)
+            by_lane.setdefault((today.library.variation(item.variation).family, Side(item.side)), []).append(item)
     found: dict[Lane, list[ResponsePoint]] = {}
     for (name, side), items in by_lane.items():
         places = {rung.id: place for place, rung in enumerate(_rungs(today, today.library.families[name]))}

@@ -320,6 +320,11 @@ class Response(Record):
     settled_next_morning: TriState = "unknown"
     note: Words = Field(default="", max_length=2000)
 
+    @property
+    def family(self) -> str:
+        """The family of the rung that was held."""
+        return self.variation.partition(".")[0]
+
 
 MOST_ROWS = 20_000
 """More of one kind than a lifetime of sessions makes."""

@@ -53,7 +53,7 @@ def judge_responses(client: ClientFile, now: dt.datetime) -> dict[str, Judged]:
 
 def worked_families(client: ClientFile) -> set[str]:
     """The ladders a client has worked on."""
-    return {response.variation.split(".", maxsplit=1)[0] for response in client.responses}
+    return {response.family for response in client.responses}
 
 
 def is_expecting(client: ClientFile, date: dt.date) -> bool:

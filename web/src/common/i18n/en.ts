@@ -104,7 +104,7 @@ export const en = {
     notWithdrawn: 'This was not taken back.',
     takenBack: 'Taken back: {{label}}',
     undo: 'Undo',
-    unreadable: 'This record cannot be read: {{reason}} Take it back and enter it anew.',
+    unreadable: 'This record cannot be read, because {{reason}} Take it back and enter it anew. Stored was:',
     unreadableDoctor: 'Nobody knows what this record limits: check before working.',
     clearance: 'Record a clearance',
     today: 'How is it today?',

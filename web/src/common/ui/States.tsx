@@ -57,7 +57,7 @@ export function Failure({ error, again }: FailureProps) {
       sx={{ maxWidth: 640, mx: 'auto', my: 2 }}
       action={
         again && (
-          <Button color="inherit" onClick={again}>
+          <Button color="inherit" onClick={again} sx={{ whiteSpace: 'nowrap' }}>
             {t('common.again')}
           </Button>
         )

@@ -22,7 +22,16 @@ export function MindColumn({ head }: { head: Schemas['ClientHead'] }) {
       aria-label={t('mind.title')}
       sx={{ bgcolor: colours.panel, borderRight: `1px solid ${colours.line}` }}
     >
-      <Box sx={{ position: 'sticky', top: 0, maxHeight: '100vh', overflowY: 'auto', p: 2 }}>
+      <Box
+        sx={{
+          position: 'sticky',
+          top: 0,
+          maxHeight: '100vh',
+          overflowY: 'auto',
+          overflowWrap: 'anywhere',
+          p: 2,
+        }}
+      >
         <Typography variant="h3" component="h2" sx={{ mb: 1.5 }}>
           {t('mind.title')}
         </Typography>

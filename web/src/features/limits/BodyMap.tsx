@@ -1,15 +1,15 @@
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
+import { type Kind, kindOf } from './model'
 
 /** Where each kind of record is pinned: for the client's left, mirrored for the right, or in the middle. */
-const PLACES: Record<Schemas['EntryShown']['kind'], { x: number; y: number }> = {
+const PLACES: Record<Kind, { x: number; y: number }> = {
   hip_replacement: { x: 41, y: 104 },
   knee_pain: { x: 43, y: 152 },
   groin_pinch: { x: 46, y: 111 },
   hamstrings: { x: 41, y: 128 },
   pregnancy: { x: 50, y: 88 },
   bones: { x: 50, y: 58 },
-  unreadable: { x: 50, y: 40 },
 }
 
 /** A map of the body from behind, so that the client's left is on the left. */
@@ -28,7 +28,9 @@ export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
       </g>
       <path d="M50 36v68" stroke="#BDB29B" strokeWidth="1" strokeDasharray="1.5 3" />
       {entries.map((entry) => {
-        const place = PLACES[entry.entry.kind]
+        const kind = kindOf(entry.entry)
+        if (kind === null) return null
+        const place = PLACES[kind]
         const side = entry.entry.side ?? null
         const x = side === 'right' ? 100 - place.x : place.x
         const colour = side === null ? colours.ink : side === 'left' ? colours.left : colours.right

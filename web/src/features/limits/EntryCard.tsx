@@ -13,6 +13,7 @@ import { longDate, shortDate } from '../../common/dates'
 import { ClearanceDialog } from './ClearanceDialog'
 import { DailyDialog } from './DailyDialog'
 import { LimitList } from './LimitList'
+import { kindOf } from './model'
 import { useWithdrawEntry } from './queries'
 
 interface Props {
@@ -46,7 +47,7 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
     >
       <Typography variant="h3">{entry.label}</Typography>
       {typeof operated === 'string' && <Typography color="text.secondary">{longDate(operated)}</Typography>}
-      {kind === 'unreadable' && <Unreadable facts={entry.entry.facts} />}
+      {kind === 'unreadable' && <Unreadable entry={entry.entry} />}
       {entry.clearances.map((given) => (
         <Typography key={`${given.who}${given.date}`} sx={{ mt: 0.5 }}>
           {t('limits.clearedBy', {
@@ -130,15 +131,20 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
 }
 
 /** What is left of a record that cannot be read, so that it can be entered anew. */
-function Unreadable({ facts }: { facts: Schemas['EntryShown']['facts'] }) {
-  const { t } = useTranslation()
-  const stored = (facts['stored'] ?? {}) as Record<string, string>
+function Unreadable({ entry }: { entry: Schemas['EntryShown'] }) {
+  const { t, i18n } = useTranslation()
+  const stored = (entry.facts['stored'] ?? {}) as Record<string, string>
+  const was = kindOf(entry)
+  // A fact this version does not know keeps its stored name.
+  const nameOf = (fact: string) =>
+    i18n.exists(`limits.facts.${fact}`) ? t(`limits.facts.${fact as 'date'}`) : fact
   return (
     <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
-      <div>{t('limits.unreadable', { reason: String(facts['reason'] ?? '') })}</div>
+      <div>{t('limits.unreadable', { reason: String(entry.facts['reason'] ?? '') })}</div>
+      {was !== null && <strong>{t(`limits.kinds.${was}`)}</strong>}
       {Object.entries(stored).map(([name, value]) => (
         <div key={name}>
-          {name}: {value}
+          {nameOf(name)}: {value}
         </div>
       ))}
     </Box>

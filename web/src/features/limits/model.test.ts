@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { UNFINISHED } from '../../common/forms/DateField'
-import { draftFrom, entryFrom, kindsFor, ticked, unreadableFacts } from './model'
+import { draftFrom, entryFrom, kindOf, kindsFor, ticked, unreadableFacts } from './model'
 
 describe('a draft of a record', () => {
   it('is no record while the side is missing', () => {
@@ -51,6 +51,20 @@ describe('a draft of a record', () => {
     const entry = entryFrom({ kind: 'hip_replacement', side: 'right', facts: { approach: 'lateral' } })
     if (entry === null) throw new Error('this draft is complete')
     expect(entryFrom(draftFrom({ ...entry, facts: entry.facts as Record<string, unknown> }))).toEqual(entry)
+  })
+})
+
+describe('a record that cannot be read', () => {
+  const shown = (kind: unknown) => ({ kind: 'unreadable' as const, side: null, facts: { kind } })
+
+  it('still says what it is of, where it does', () => {
+    expect(kindOf(shown('hip_replacement'))).toBe('hip_replacement')
+    expect(kindOf({ kind: 'bones', facts: {} })).toBe('bones')
+    for (const kind of ['shoulder', 'toString', undefined, 3]) expect(kindOf(shown(kind))).toBeNull()
+  })
+
+  it('is no draft of anything: it is entered anew', () => {
+    expect(draftFrom(shown('knee_pain')).kind).toBe('')
   })
 })
 

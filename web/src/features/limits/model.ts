@@ -190,6 +190,12 @@ export function ticked(text: string, tick: string): string {
   return [...now.filter((each) => each !== 'none'), tick].join(',')
 }
 
+/** What a record is of; `null` for one that cannot be read and does not say it either. */
+export function kindOf(entry: Schemas['EntryShown']): Kind | null {
+  const kind = entry.kind === 'unreadable' ? entry.facts['kind'] : entry.kind
+  return typeof kind === 'string' && Object.hasOwn(QUESTIONS, kind) ? (kind as Kind) : null
+}
+
 /** A draft from what is recorded, for correcting it; nothing of a record that cannot be read. */
 export function draftFrom(entry: Schemas['EntryShown']): Draft {
   if (entry.kind === 'unreadable') return { kind: '', side: entry.side ?? '', facts: {} }

@@ -216,7 +216,7 @@ function Planned({
                 scores: scoresOf(mat.last, t('mat.during'), t('mat.after')),
                 tolerance: t(`mat.tolerance.${mat.last.tolerance}`),
               })}{' '}
-          {mat.decision.reason}
+          {mat.logged_today.length === 0 && mat.decision.reason}
         </Typography>
         <LoggedHolds
           side={side}
@@ -227,6 +227,12 @@ function Planned({
             setCorrecting({ hold, draft: correctionOf(hold) })
           }}
         />
+        {mat.logged_today.length > 0 && (
+          // Once something was logged the decision rests on today.
+          <Typography sx={{ fontSize: '0.88rem', lineHeight: 1.3 }}>
+            <strong>{t('responses.next')}:</strong> {mat.decision.reason}
+          </Typography>
+        )}
         {correcting !== null ? (
           <>
             <Typography sx={{ fontWeight: 700 }}>

@@ -195,7 +195,14 @@ export function MatScreen() {
           </Box>
         )}
         <Typography
-          sx={{ px: 2.5, py: 0.75, fontSize: '0.8rem', color: dim.muted, borderTop: `1px solid ${dim.line}` }}
+          sx={{
+            mt: 'auto',
+            px: 2.5,
+            py: 0.75,
+            fontSize: '0.8rem',
+            color: dim.muted,
+            borderTop: `1px solid ${dim.line}`,
+          }}
         >
           {head.data?.disclaimer}
         </Typography>

@@ -3,7 +3,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { against, columnAt, densePosition, exact, onRuler, rulerUnit } from './model'
+import { columnAt, densePosition, exact, goesOtherWay, onRuler, reading, rulerUnit } from './model'
 import type { LaneState } from './useLaneState'
 
 const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
@@ -100,8 +100,7 @@ function Reading({
   const { t } = useTranslation()
   if (ruler === undefined) return <span />
   const shown = value ?? ruler.high
-  // What goes the other way has a name of its own, and the limit of this way does not speak of it.
-  const other = shown < 0 && ruler.opposite !== null
+  const other = goesOtherWay(shown, ruler.opposite)
   const boundary =
     ruler.boundary === null || other
       ? ''
@@ -123,9 +122,7 @@ function Reading({
         sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1, whiteSpace: 'nowrap' }}
       >
         <Box component="strong" sx={{ color: `var(--${side})` }}>
-          {other
-            ? `${ruler.opposite ?? ''} ${against(-shown, null, rulerUnit(ruler.unit))}`
-            : against(shown, ruler.boundary, rulerUnit(ruler.unit))}
+          {reading(shown, ruler)}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
           {boundary}

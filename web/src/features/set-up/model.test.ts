@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest'
-import { against, densePosition, doseFrom, indicesOf, onRuler, setupFrom, stepTo, verdictAt } from './model'
+import {
+  against,
+  densePosition,
+  doseFrom,
+  goesOtherWay,
+  indicesOf,
+  onRuler,
+  reading,
+  setupFrom,
+  stepTo,
+  verdictAt,
+} from './model'
 
 const grid = { shape: [2, 3], verdicts: 'c.sxqs', cautions: [], purpose: [], columns: {} }
 const axis = (name: string, numbers: number[]) => ({
@@ -66,6 +77,16 @@ describe('a ruler', () => {
   it('reads shares to one per cent', () => {
     expect(against(97.4, 100, 'percent')).toBe('97 %')
     expect(against(100.2, 100, 'percent')).toBe('just over 100 %')
+  })
+
+  it('names what goes the other way and leaves out the limit of this way', () => {
+    const back = { boundary: 15, opposite: 'hollowing', unit: 'deg' } as const
+    expect(reading(-38, back)).toBe('hollowing 40°')
+    expect(goesOtherWay(-38, back.opposite)).toBe(true)
+    // Less than is shown is none.
+    expect(reading(-1, back)).toBe('0°')
+    expect(reading(12, back)).toBe('10°')
+    expect(reading(-38, { ...back, opposite: null })).toBe('-40°')
   })
 
   it('stays on its scale', () => {

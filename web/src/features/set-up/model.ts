@@ -114,3 +114,22 @@ export function against(value: number, boundary: number | null, unit: RulerUnit 
   }
   return `${rounded.toString()}${sign}`
 }
+
+/**
+ * Whether a demand goes the other way by as much as is shown: it has a name of its own there, and the
+ * upper limit of this way does not speak of it.
+ */
+export function goesOtherWay(value: number, opposite: string | null): opposite is string {
+  return opposite !== null && Math.round(value / UNITS.deg.step) < 0
+}
+
+/** A demand as it is read beside its ruler. */
+export function reading(
+  value: number,
+  ruler: Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit'>,
+): string {
+  const unit = rulerUnit(ruler.unit)
+  return goesOtherWay(value, ruler.opposite)
+    ? `${ruler.opposite} ${against(-value, null, unit)}`
+    : against(value, ruler.boundary, unit)
+}
