@@ -31,7 +31,7 @@ class EveryRung(TestCase):
                     with self.subTest(name, rung=rung.id, side=side):
                         found = at.screen(rung, side)
                         assert not isinstance(found, NoGrid)
-                        self.assertTrue(detail_at(at, found, found.shown).rulers)
+                        self.assertTrue(detail_at(at, found, found.recommended).rulers)
 
     def test_is_not_for_a_side_whose_range_is_zero_or_below(self) -> None:
         """Nothing can be kept of a range that is not there: no purpose, and the reason says so."""

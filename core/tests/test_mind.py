@@ -40,7 +40,12 @@ class Hips(TestCase):
 
     def test_what_is_missing_is_asked(self) -> None:
         found = mind(hip(approach="unknown", date=None))
-        self.assertEqual(set(lines(found, "right", "ask")), {"Operation date missing.", "Approach missing."})
+        (asked,) = lines(found, "right", "ask")
+        self.assertIn("the date of the operation", asked)
+        self.assertIn("the surgical approach", asked)
+        self.assertTrue(any("must not wait" in text for text in lines(found, None, "ask")))
+        answered = mind(hip(symptoms_now=["none"]))
+        self.assertEqual(lines(answered, None, "ask"), [])
 
     def test_a_leg_length_difference_is_said_not_to_be_modelled(self) -> None:
         self.assertIn(
@@ -71,7 +76,7 @@ class Calendar(TestCase):
         change = mind(hip(days_ago=63)).next_change
         assert change is not None
         self.assertEqual(change.date, TODAY + dt.timedelta(days=21))
-        self.assertTrue(change.lines[0].startswith("Ends — Right: no knee over knee"))
+        self.assertTrue(change.lines[0].startswith("Ends — Right: hip bend 90° with care, no knee over knee"))
 
     def test_and_which_rungs_it_lets_in(self) -> None:
         held = {

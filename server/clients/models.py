@@ -15,7 +15,7 @@ from asketa_core import Side
 from practices.tenancy import PracticeRow
 
 SIDE_CHOICES = [(side.value, side.value) for side in Side]
-MIDDLE_KINDS = ("pregnancy", "bones")
+MIDDLE_KINDS = ("pregnancy", "bones", "low_back")
 """Kinds of record that have no side."""
 
 SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])

@@ -18,12 +18,14 @@ from asketa_core.clientfile import (
     HamstringsFacts,
     HipReplacementFacts,
     KneeFacts,
+    LowBackFacts,
     Name,
     PregnancyFacts,
     Professional,
     Scope,
     TriState,
     Words,
+    WristFacts,
 )
 from common.schemas import Input, Whole
 
@@ -92,6 +94,12 @@ class HamstringsIn(Input):
     facts: HamstringsFacts
 
 
+class WristIn(Input):
+    kind: Literal["wrist"]
+    side: Side
+    facts: WristFacts
+
+
 class _WholeBody(Input):
     """What concerns the body as a whole carries no side."""
 
@@ -115,8 +123,14 @@ class BonesIn(_WholeBody):
     facts: BonesFacts
 
 
+class LowBackIn(_WholeBody):
+    kind: Literal["low_back"]
+    facts: LowBackFacts
+
+
 EntryIn = Annotated[
-    HipReplacementIn | KneePainIn | GroinPinchIn | HamstringsIn | PregnancyIn | BonesIn, Field(discriminator="kind")
+    HipReplacementIn | KneePainIn | GroinPinchIn | HamstringsIn | WristIn | PregnancyIn | BonesIn | LowBackIn,
+    Field(discriminator="kind"),
 ]
 
 
@@ -138,7 +152,9 @@ class DailyIn(Input):
 class EntryShown(Schema):
     """A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why."""
 
-    kind: Literal["hip_replacement", "knee_pain", "groin_pinch", "hamstrings", "pregnancy", "bones", "unreadable"]
+    kind: Literal[
+        "hip_replacement", "knee_pain", "groin_pinch", "hamstrings", "wrist", "pregnancy", "bones", "low_back", "unreadable"
+    ]  # fmt: skip
     side: Side | None = None
     facts: dict[str, Any]
 

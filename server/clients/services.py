@@ -119,7 +119,7 @@ def _stale(entry: Entry) -> Stale:
 
 @transaction.atomic
 def give_clearance(entry: Entry, user: User, data: ClearanceIn, today: dt.date) -> Clearance:
-    refuse_implausible(implausible_clearance(read_entry(entry_raw(entry)), data.date, today))
+    refuse_implausible(implausible_clearance(read_entry(entry_raw(entry)), data.date, today, data.scope))
     clearance = Clearance.objects.create(
         practice_id=entry.practice_id,
         created_by=user,

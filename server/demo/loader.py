@@ -147,7 +147,7 @@ class _Loader:
             raise ValueError(f"{raw['variation']} cannot be built in the demo room")
         last = today.last_used(raw["variation"], side)
         same_rung = any(r.variation == raw["variation"] and r.side is side for r in today.file.responses)
-        setup = dict(last) if last is not None and same_rung else screened.grid.setup(screened.best)
+        setup = dict(last) if last is not None and same_rung else screened.grid.setup(screened.recommended)
         plan = PlanIn(variation=raw["variation"], side=side, setup=setup, dose_s=raw["dose_s"])
         take_to_the_mat(today, self._user, plan)
         item = ItemIn(

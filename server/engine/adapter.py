@@ -13,11 +13,11 @@ from typing import Any
 
 from django.db import connection
 
-from asketa_core import ClientFile, InputError, Room, parse
+from asketa_core import TEST_RESULTS, ClientFile, InputError, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.values import entry_raw, read_entry
 from common.recent import Recent
-from measures.models import BODY_QUANTITIES, Measure
+from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
 from visits.models import LoggedItem
 
@@ -91,6 +91,8 @@ PARTS = {
     "daily": "An answer given at arrival",
     "ranges": "A measured range",
     "body": "A body measure",
+    "tests": "A test",
+    "seen": "Something seen on the mat",
     "responses": "A logged hold",
 }
 
@@ -168,7 +170,7 @@ def _daily(client: Client, standing: set[str]) -> list[dict[str, Any]]:
 
 
 def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
-    body, ranges = [], []
+    body, ranges, tests, seen = [], [], [], []
     for measure in Measure.objects.filter(client=client):
         if measure.quantity in BODY_QUANTITIES:
             body.append(
@@ -179,6 +181,17 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                     "note": measure.note,
                 }
             )
+        elif measure.quantity.startswith(TEST):
+            tests.append(
+                {
+                    "test": measure.quantity.removeprefix(TEST),
+                    "side": measure.side,
+                    "result": TEST_RESULTS[int(measure.value)],
+                    "date": measure.date,
+                }
+            )
+        elif measure.quantity.startswith(SEEN):
+            seen.append({"bound": measure.quantity.removeprefix(SEEN), "side": measure.side, "date": measure.date})
         else:
             ranges.append(
                 {
@@ -192,7 +205,7 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                     "conditions": measure.conditions,
                 }
             )
-    return {"body": body, "ranges": ranges}
+    return {"body": body, "ranges": ranges, "tests": tests, "seen": seen}
 
 
 def response_value(item: LoggedItem) -> dict[str, Any]:

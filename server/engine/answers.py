@@ -58,6 +58,9 @@ _situations: Recent[tuple[ClientFile, Situation, str]] = Recent(most=16)
 """Situations with their keys, and what their variations share already worked out. Known by the file they were made
 from, which they keep."""
 
+OPEN_VERDICTS = (Verdict.CLEAR, Verdict.WITH_SETUP, Verdict.WITH_EYE)
+"""Verdicts with which a rung may be done today."""
+
 RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits")} | {"engine": fingerprint("")}
 
 
@@ -119,7 +122,7 @@ class Today:
             found = self._grid(rung, side)
             if isinstance(found, NoGrid):
                 return ""
-            return figure(found, self.situation.body, self.room, found.shown, lane_view(rung, side), labels=False)
+            return figure(found, self.situation.body, self.room, found.recommended, lane_view(rung, side), labels=False)
 
         return self.cached("drawing", rung.id, side, compute=compute)
 
@@ -127,11 +130,11 @@ class Today:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
 
         if situation.date == self.date:
-            return self.lane(rung, side).verdict in (Verdict.CLEAR, Verdict.WITH_SETUP)
+            return self.lane(rung, side).verdict in OPEN_VERDICTS
 
         def compute() -> bool:
             screened = situation.screen(rung, side)
-            return not isinstance(screened, NoGrid) and screened.allowed(screened.best)
+            return not isinstance(screened, NoGrid) and screened.allowed(screened.recommended)
 
         return cached(self.key, situation.date, "allowed", rung.id, side, compute=compute)
 

@@ -14,7 +14,7 @@ from django.db import transaction
 from pydantic import ValidationError
 
 from accounts.models import User
-from asketa_core import ClientFile, Response, implausible_file, parse
+from asketa_core import TEST_RESULTS, ClientFile, Response, implausible_file, parse
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from common import clock
@@ -22,7 +22,7 @@ from common.errors import BadInput, FieldProblem, refuse_implausible
 from common.schemas import refuse_nulls
 from engine.adapter import client_file
 from engine.shelf import practice_library
-from measures.models import Measure
+from measures.models import SEEN, TEST, Measure
 from practices.models import Practice
 from visits.models import LoggedItem, MorningAnswer, Visit
 
@@ -110,6 +110,24 @@ def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> No
         ),
         batch_size=BATCH,
     )  # fmt: skip
+
+    Measure.objects.bulk_create(
+        (
+            Measure(
+                client=client, quantity=f"{TEST}{each.test}", side=each.side.value,
+                value=TEST_RESULTS.index(each.result), date=each.date, **own,
+            )
+            for each in file.tests
+        ),
+        batch_size=BATCH,
+    )  # fmt: skip
+    Measure.objects.bulk_create(
+        (
+            Measure(client=client, quantity=f"{SEEN}{each.bound}", side=each.side.value, value=1, date=each.date, **own)
+            for each in file.seen
+        ),
+        batch_size=BATCH,
+    )
 
 
 def _store_responses(file: ClientFile, client: Client, own: dict[str, Any]) -> None:

@@ -95,7 +95,7 @@ class Sitter:
             screened = self.situation.screen(rung, side)
             drawn = ""
             if not isinstance(screened, NoGrid):
-                drawn = self.drawn(screened, screened.shown, lane_view(rung, side), labels=False)
+                drawn = self.drawn(screened, screened.recommended, lane_view(rung, side), labels=False)
             return lane_answer_of(self.situation, rung, side, screened), drawn
 
         return cached("typical", _rung_key(rung), side, compute=compute)
@@ -239,7 +239,7 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
         if isinstance(screened, NoGrid):
             why = no_stack_words(screened)
             return {"line": "", "fetch": [], "no_stack": why, "figure_words": "", "drawings": []}
-        row = screened.shown
+        row = screened.recommended
         detail = detail_at(sitter.situation, screened, row)
         views = (outward_view(side), View.FRONT, View.BEHIND, View.ABOVE)
         return {

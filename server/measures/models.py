@@ -11,10 +11,15 @@ from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from practices.tenancy import PracticeRow
 
 BODY_QUANTITIES = tuple(PLAUSIBLE_BODY)
+TEST, SEEN = "test.", "seen."
 
 
 class Measure(PracticeRow):
-    """One reading; later readings stand beside earlier ones. Body measures have no side."""
+    """One reading; later readings stand beside earlier ones. Body measures have no side.
+
+    A test that no range shows is a reading as well, ``test.`` and its name, whose value counts ``TEST_RESULTS``; so is a
+    shape seen on the mat beyond what the model takes for possible, ``seen.`` and the bound, with the value 1.
+    """
 
     append_only = True
 

@@ -6,7 +6,7 @@ from asketa_core import PLAUSIBLE_BODY, PLAUSIBLE_DEG, InputError, Quantity, Sid
 from clients.models import Client
 from common import clock
 from engine.adapter import client_file
-from measures.models import Measure
+from measures.models import SEEN, TEST, Measure
 from measures.schemas import MeasuredSide, MeasuresOut, RangeOut, ReadingOut, TapeIn, TapeOut
 
 
@@ -49,6 +49,12 @@ def measures_out(client: Client) -> MeasuresOut:
     return MeasuresOut(
         body={quantity: readings(quantity, None) for quantity in PLAUSIBLE_BODY},
         level_seat_cm=level_seat,
+        seen={
+            what: {side: readings(what, side.value) for side in Side}
+            for what in dict.fromkeys(
+                [f"{TEST}moves_as_one", *(row.quantity for row in rows if row.quantity.startswith(SEEN))]
+            )
+        },
         ranges=[range_out(quantity) for quantity in Quantity],
     )
 

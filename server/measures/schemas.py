@@ -11,12 +11,18 @@ from asketa_core import Quantity, Side
 from asketa_core.clientfile import BodyQuantity, Conditions, Day, TriState
 from common.schemas import Input
 
+Seen = Literal[
+    "test.moves_as_one", "seen.knee_twist", "seen.hip_use", "seen.hip_range", "seen.hip_extension", "seen.knee_range",
+    "seen.ankle_range", "seen.back_rounds", "seen.back_hollows", "seen.shin_steep",
+]  # fmt: skip
+"""What is seen rather than read off: a test's result by its number, and a shape beyond the model's bound."""
+
 
 class ReadingIn(Input):
-    """One reading; cm, kg or degrees by quantity. Body measures have no side. ``conditions`` are the
+    """One reading; cm, kg, seconds or degrees by quantity. Body measures have no side. ``conditions`` are the
     lengths a tape reading was turned into degrees with; ``note`` is what was looked at."""
 
-    quantity: BodyQuantity | Quantity
+    quantity: BodyQuantity | Quantity | Seen
     side: Side | None = None
     value: float
     method: Literal["goniometer", "inclinometer", "tape", "eye", ""] = ""
@@ -75,9 +81,10 @@ class RangeOut(Schema):
 
 
 class MeasuresOut(Schema):
-    """``body`` by quantity, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
+    """``body`` by quantity and ``seen`` by what was seen and side, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
     level with the feet flat."""
 
     body: dict[str, list[ReadingOut]]
+    seen: dict[str, dict[Side, list[ReadingOut]]]
     level_seat_cm: float | None
     ranges: list[RangeOut]

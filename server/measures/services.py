@@ -7,11 +7,11 @@ import datetime as dt
 from django.db import transaction
 
 from accounts.models import User
-from asketa_core import PLAUSIBLE_BODY, Quantity, check_plausible, past_date
+from asketa_core import PLAUSIBLE_BODY, TEST_RESULTS, Quantity, check_plausible, past_date
 from audit.models import record
 from clients.models import Client
 from common.errors import BadInput, FieldProblem
-from measures.models import Measure
+from measures.models import SEEN, TEST, Measure
 from measures.schemas import ReadingIn
 
 
@@ -20,9 +20,16 @@ def _problem(reading: ReadingIn) -> FieldProblem | None:
         low, high = PLAUSIBLE_BODY[reading.quantity]
         if low <= reading.value <= high:
             return None
-        unit = "kg" if reading.quantity == "weight" else "cm"
+        unit = {"weight": "kg", "one_leg_stand": "seconds"}.get(reading.quantity, "cm")
         message = f"This is outside {low:g}–{high:g} {unit}. Check the reading; it is meant in {unit}."
         return FieldProblem(field=reading.quantity, message=message)
+    if reading.quantity.startswith((TEST, SEEN)):
+        if reading.side is None:
+            return FieldProblem(field=reading.quantity, message="Say on which side this was seen.")
+        known = range(len(TEST_RESULTS)) if reading.quantity.startswith(TEST) else (1,)
+        if reading.value in known:
+            return None
+        return FieldProblem(field=f"{reading.quantity}.{reading.side.value}", message="Say what the test came to.")
     quantity = Quantity(reading.quantity)
     if reading.side is None:
         return FieldProblem(field=quantity.value, message="Say which side this was measured on.")

@@ -79,7 +79,7 @@ class House:
             rung = today.library.variation(changes.pop("variation", "figure_four.block_flat"))
             screened = today.screen(rung, Side.LEFT)
         known: dict[str, Any] = {
-            "id": uuid.uuid4(), "variation": rung.id, "side": "left", "setup_used": screened.grid.setup(screened.best),
+            "id": uuid.uuid4(), "variation": rung.id, "side": "left", "setup_used": screened.grid.setup(screened.recommended),
             "dose_s": 40, "before": 0, "during": 1, "after": 0, "kind": "stretch", "place": "wanted", "signs": [],
         }  # fmt: skip
         return ItemIn(**{**known, **changes})

@@ -74,12 +74,14 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
         closed = detail is None or bool(detail.closing)
+        minded = [] if closed or detail is None else [f for f in detail.findings if f.size > 0]
         reasons = [answer.no_stack or ""] if detail is None else detail.reasons
         rungs.append(
             RungLane(
                 variation=rung.id,
                 verdict=answer.verdict,
-                cautions=0 if closed or detail is None else sum(f.severity == "caution" for f in detail.findings),
+                cautions=len(minded),
+                largest=minded[0].brief if minded else "",
                 drawn=answer.best is not None,
                 line=detail.line if detail else "",
                 reasons=reasons,

@@ -157,7 +157,7 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
     target = today.library.variation(step.variation)
     screened = today.screen_with(target, side, setup)
     assert not isinstance(screened, NoGrid)
-    row = screened.best
+    row = screened.recommended
     return MatStepBack(
         variation=target.id,
         name=target.name.en,

@@ -38,11 +38,12 @@ class LastTime(Schema):
 
 
 class RungLane(Schema):
-    """One rung on one side: verdict, and the one sentence that matters most. ``drawn`` says whether there is a figure."""
+    """One rung on one side: verdict, how many things to mind and the largest of them, and the sentences that matter. ``drawn`` says whether there is a figure."""
 
     variation: str
     verdict: Verdict
     cautions: int
+    largest: str
     drawn: bool
     line: str
     reasons: list[str]
@@ -98,6 +99,7 @@ class FindingOut(Schema):
     side: Side | None
     phase: str
     codes: list[str]
+    size: float
     sentence: str
     client_sentence: str
     source: str

@@ -53,7 +53,9 @@ from visits.schemas import (
     SetupOut,
 )
 
-VERDICT_LETTERS = {Verdict.CLEAR: "c", Verdict.WITH_SETUP: "s", Verdict.CHECK_FIRST: "q", Verdict.LEAVE_OUT: "x"}
+VERDICT_LETTERS = {
+    Verdict.CLEAR: "c", Verdict.WITH_SETUP: "s", Verdict.WITH_EYE: "e", Verdict.CHECK_FIRST: "q", Verdict.LEAVE_OUT: "x",
+}  # fmt: skip
 NOT_BUILDABLE = "."
 
 
@@ -124,7 +126,8 @@ def _axes(screened: Screened) -> list[AxisOut]:
             name=axis.name,
             label=axis.slot.label,
             side=screened.variation.side_of(axis.name),
-            kind=axis.slot.type,
+            # A place is chosen like any other of a few words.
+            kind="choice" if axis.slot.type == "place" else axis.slot.type,
             less_support=axis.slot.less_support,
             choices=[
                 ChoiceOut(label=_choice_label(axis, index), number=axis.value(index).number, value=axis.value(index))
@@ -147,7 +150,7 @@ def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
         # Nothing to set: one set-up, and no axis to count along.
         return np.zeros(screened.grid.size, dtype=np.int64)
     columns = [
-        np.zeros(screened.grid.size, dtype=int) if axis.options else screened.grid.indices[:, k]
+        screened.grid.indices[:, k] if axis.searched else np.zeros(screened.grid.size, dtype=int)
         for k, axis in enumerate(screened.grid.axes)
     ]
     return np.ravel_multi_index(columns, screened.grid.lengths)
@@ -158,10 +161,11 @@ def _grid(screened: Screened) -> GridOut:
     size = int(np.prod(lengths))
     positions = _dense_positions(screened)
     stops = (screened.totals.stops > 0) | ~screened.possible
-    letters = np.where(stops, "x", np.where(screened.totals.asks > 0, "q", "s"))
+    minded = np.where(screened.totals.size > 0, "e", "s")
+    letters = np.where(stops, "x", np.where(screened.totals.asks > 0, "q", minded))
     plain = screened.grid.plain
-    if plain is not None and letters[plain] == "s":
-        letters[plain] = "c"
+    if plain is not None:
+        letters[plain] = VERDICT_LETTERS[screened.verdict_at(plain)]
     verdicts = np.full(size, NOT_BUILDABLE)
     verdicts[positions] = letters
 

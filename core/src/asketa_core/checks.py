@@ -33,7 +33,7 @@ def check_data() -> None:
     rungs = list(standard_library().variations())
     typical_situations()
     used = {
-        "limits": {row.code for _, row in all_rows()} | {"shape.shin_level"} | _gate_codes(rungs),
+        "limits": {row.code for _, row in all_rows()} | {"shape.shin_level", "shape.perhaps"} | _gate_codes(rungs),
         "cues": {cue for rung in rungs for cue in rung.cues},
         "purposes": {purpose for family in standard_library().families.values() for purpose in family.purposes},
     }
@@ -48,6 +48,4 @@ def check_data() -> None:
 
 def _gate_codes(rungs: list[Variation]) -> set[str]:
     gates = {gate for rung in rungs for gate in rung.gates}
-    return {f"gate.{gate.code}" for gate in gates} | {
-        f"gate.{gate.code}_unmeasured" for gate in gates if gate.range is not None
-    }
+    return {f"gate.{gate.code}{ending}" for gate in gates for ending in ("", "_unmeasured")}

@@ -37,9 +37,18 @@ KneeDiagnosis = Literal[
 ]  # fmt: skip
 LowBack = Literal["fine", "weak", "sore", "unknown"]
 Scope = Literal[
-    "all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading", "activity", "lying_flat",
-    "after_birth",
+    "all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading", "kneeling", "activity",
+    "lying_flat", "deep_squat", "after_birth", "imaging", "steroids", "fracture",
 ]  # fmt: skip
+SCOPES: dict[str, tuple[Scope, ...]] = {
+    "hip_replacement": (
+        "all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading",
+    ),
+    "knee_pain": ("all", "loading", "kneeling"),
+    "pregnancy": ("activity", "lying_flat", "deep_squat", "after_birth", "all"),
+    "bones": ("activity", "imaging", "steroids", "fracture", "all"),
+}  # fmt: skip
+"""What a clearance may be about, by kind of record; a kind that is not named has nothing to clear."""
 
 
 Professional = Literal["surgeon", "doctor", "physiotherapist", "midwife"]
@@ -53,21 +62,65 @@ class Clearance(Record):
     scope: tuple[Scope, ...] = Field(min_length=1, max_length=12)
 
 
-class HipReplacementFacts(Record):
+HipSymptom = Literal[
+    "none", "sudden_groin_pain", "leg_shorter_or_turned", "cannot_take_weight", "clunk_or_giving_way", "hot_wound_or_fever",
+    "calf_pain_or_swelling", "chest_pain_or_breathless",
+]  # fmt: skip
+KneeSymptom = Literal["none", "locked", "hot_or_fever", "injury_with_pop", "calf_pain_or_swelling"]
+PregnancySymptom = Literal[
+    "none", "bleeding", "leaking_fluid", "regular_contractions", "dizzy_or_weak", "chest_pain", "breathless_before_effort",
+    "headache_with_sight", "sudden_swelling", "upper_belly_pain", "severe_itching", "calf_pain", "baby_moving_less",
+]  # fmt: skip
+BonesSymptom = Literal[
+    "none", "sudden_back_pain", "new_loss_of_height", "leg_weak_or_numb", "bladder_or_bowel", "thigh_ache"
+]
+"""What happens now and has to be seen by a doctor first; ``none`` is the explicit answer that nothing does."""
+
+Symptom = TypeVar("Symptom")
+Symptoms = Annotated[tuple[Symptom, ...], Field(max_length=20)]
+
+
+class WithSymptoms(Record):
+    """Facts of a kind of record that asks at arrival for what may not wait. Empty: not asked yet."""
+
+    symptoms_now: tuple[str, ...] = ()
+
+    @model_validator(mode="after")
+    def no_symptom_stands_alone(self) -> WithSymptoms:
+        if "none" in self.symptoms_now and len(self.symptoms_now) > 1:
+            raise ValueError("'none' cannot stand beside symptoms")
+        return self
+
+    @property
+    def alarming(self) -> Literal["yes", "no"]:
+        """Whether something happens now; what nobody asked about counts as no, and is asked."""
+        return "yes" if set(self.symptoms_now) - {"none"} else "no"
+
+
+class HipReplacementFacts(WithSymptoms):
+    symptoms_now: Symptoms[HipSymptom] = ()
     date: Day | None = None
     approach: Approach = "unknown"
     prosthesis: Literal["total", "half", "resurfacing", "revision", "unknown"] = "unknown"
+    half_because: Literal["fall", "arthritis", "other", "unknown"] = "unknown"
+    """Why only half a joint was replaced; after a fall the bones are asked about."""
     dislocated: TriState = "unknown"
     abductor_repair: TriState = "unknown"
     weight_bearing: WeightBearing = "unknown"
     trouble_since: TriState = "unknown"
     """A fall, new pain or a dislocation since the precautions ended."""
+    trouble_on: Day | None = None
+    """When that was; a clearance given later answers it."""
     surgeon_bend_deg: float | None = Field(default=None, ge=30, le=140)
     leg_length_difference_cm: float | None = Field(default=None, ge=-8, le=8)
     school: Literal["until_cleared", "for_life"] = "until_cleared"
 
 
-class KneeFacts(Record):
+Stirs = Literal["stairs", "squatting", "kneeling", "turning", "long_sitting", "standing", "walking"]
+
+
+class KneeFacts(WithSymptoms):
+    symptoms_now: Symptoms[KneeSymptom] = ()
     site: KneeSite = "unknown"
     diagnosis: KneeDiagnosis = "unknown"
     since: Day | None = None
@@ -75,6 +128,7 @@ class KneeFacts(Record):
     operation_date: Day | None = None
     swelling: TriState = "unknown"
     locks_or_gives_way: TriState = "unknown"
+    stirred_up_by: Symptoms[Stirs] = ()
 
 
 PregnancyTick = Literal[
@@ -85,9 +139,11 @@ PregnancyTick = Literal[
 """What is asked before working in pregnancy; ``none`` is the explicit answer that nothing applies."""
 
 
-class PregnancyFacts(Record):
-    """The week comes from the due date, else from the last period, else from weeks known on a date."""
+class PregnancyFacts(WithSymptoms):
+    """The week comes from the due date, else from the last period, else from weeks known on a date. The blood pressure
+    in mm Hg; where it is given it decides, and ``blood_pressure_high`` only where it is not."""
 
+    symptoms_now: Symptoms[PregnancySymptom] = ()
     due_date: Day | None = None
     last_period: Day | None = None
     weeks_known: int | None = Field(default=None, ge=1, le=42)
@@ -98,6 +154,10 @@ class PregnancyFacts(Record):
     pain_free_gap_cm: float | None = Field(default=None, ge=0, le=80)
     unwell_lying_flat: TriState = "unknown"
     blood_pressure_high: TriState = "unknown"
+    systolic: int | None = Field(default=None, ge=60, le=260)
+    diastolic: int | None = Field(default=None, ge=30, le=160)
+    baby_position: Literal["head_down", "bottom_down", "across", "unknown"] = "unknown"
+    placenta: Literal["clear", "low", "unknown"] = "unknown"
     born_on: Day | None = None
     caesarean: TriState = "unknown"
 
@@ -116,12 +176,15 @@ class Fracture(Record):
     low_energy: TriState = "unknown"
 
 
-class BonesFacts(Record):
+class BonesFacts(WithSymptoms):
+    symptoms_now: Symptoms[BonesSymptom] = ()
     t_score: float | None = Field(default=None, ge=-7, le=5)
     t_score_date: Day | None = None
     fractures: tuple[Fracture, ...] | None = Field(default=None, max_length=40)
     """``None`` while nobody has asked; an empty list when there was none."""
     height_lost_cm: float | None = Field(default=None, ge=0, le=30)
+    height_lost_how: Literal["recalled", "measured", "unknown"] = "unknown"
+    """Where nobody said, it counts as recalled."""
     steroids: TriState = "unknown"
     fell_last_year: TriState = "unknown"
     one_leg_stand_s: float | None = Field(default=None, ge=0, le=120)
@@ -133,11 +196,22 @@ class GroinPinchFacts(Record):
 
     straight_deg: float | None = Field(default=None, ge=30, le=150)
     turned_out_deg: float | None = Field(default=None, ge=30, le=150)
+    turned_out_at_deg: float | None = Field(default=None, ge=5, le=80)
+    """How far the knee was out to the side when the second was measured."""
 
 
 class HamstringsFacts(Record):
     low_back: LowBack = "unknown"
     leg_tingling: TriState = "unknown"
+
+
+class LowBackFacts(Record):
+    what: Literal["sore", "weak", "disc", "narrow_canal", "slipped_vertebra", "unknown"] = "unknown"
+    sore: TriState = "unknown"
+
+
+class WristFacts(Record):
+    """How much it hurts is asked at arrival."""
 
 
 class Entry(Record):
@@ -189,6 +263,16 @@ class Hamstrings(SidedEntry):
     facts: HamstringsFacts
 
 
+class LowBackEntry(MiddleEntry):
+    kind: Literal["low_back"]
+    facts: LowBackFacts
+
+
+class Wrist(SidedEntry):
+    kind: Literal["wrist"]
+    facts: WristFacts = WristFacts()
+
+
 class UnreadableFacts(Record):
     """What is left of a record that cannot be read: its kind, why, and what was stored."""
 
@@ -205,7 +289,8 @@ class Unreadable(Entry):
 
 
 AnyEntry = Annotated[
-    HipReplacement | KneePain | Pregnancy | Bones | GroinPinch | Hamstrings | Unreadable, Field(discriminator="kind")
+    HipReplacement | KneePain | Pregnancy | Bones | GroinPinch | Hamstrings | LowBackEntry | Wrist | Unreadable,
+    Field(discriminator="kind"),
 ]
 
 
@@ -244,8 +329,9 @@ class RangeMeasure(Record):
 
 
 BodyQuantity = Literal[
-    "stature", "weight", "chair_height", "sitting_seat", "sitting_knee_minus_hip", "sitting_plumb_offset"
-]
+    "stature", "weight", "chair_height", "sitting_seat", "sitting_knee_minus_hip", "sitting_plumb_offset",
+    "one_leg_stand",
+]  # fmt: skip
 PLAUSIBLE_BODY: dict[str, tuple[float, float]] = {
     "stature": STATURE_CM,
     "weight": WEIGHT_KG,
@@ -253,8 +339,10 @@ PLAUSIBLE_BODY: dict[str, tuple[float, float]] = {
     "sitting_seat": (0.0, 60.0),
     "sitting_knee_minus_hip": (-30.0, 50.0),
     "sitting_plumb_offset": (-10.0, 40.0),
+    "one_leg_stand": (0.0, 120.0),
 }
-"""Measures without a side, cm (weight in kg), and what is plausible for each."""
+"""Measures without a side, cm (weight in kg, the one-leg stand in seconds on the less steady leg), and what is plausible
+for each."""
 
 
 class BodyMeasure(Record):
@@ -326,6 +414,36 @@ class Response(Record):
         return self.variation.partition(".")[0]
 
 
+TEST_RESULTS = ("not_passed", "passed", "not_tried")
+"""What a test may come to, in the order stored numbers count them in."""
+
+
+class TestResult(Record):
+    """A test that no range shows, seen on one side: whether thigh and shin lift as one."""
+
+    __test__ = False
+
+    test: Literal["moves_as_one"]
+    side: Side
+    result: Literal["passed", "not_passed", "not_tried"]
+    date: Day
+
+
+Bound = Literal[
+    "knee_twist", "hip_use", "hip_range", "hip_extension", "knee_range", "ankle_range", "back_rounds", "back_hollows",
+    "shin_steep",
+]  # fmt: skip
+"""What usually ends a shape, and a therapist may have seen otherwise."""
+
+
+class SeenOnTheMat(Record):
+    """A shape beyond what the model takes for possible, seen on this client: from its date on a caution."""
+
+    bound: Bound
+    side: Side
+    date: Day
+
+
 MOST_ROWS = 20_000
 """More of one kind than a lifetime of sessions makes."""
 
@@ -339,6 +457,8 @@ class ClientFile(Record):
     ranges: tuple[RangeMeasure, ...] = Field(default=(), max_length=MOST_ROWS)
     body: tuple[BodyMeasure, ...] = Field(default=(), max_length=MOST_ROWS)
     responses: tuple[Response, ...] = Field(default=(), max_length=MOST_ROWS)
+    tests: tuple[TestResult, ...] = Field(default=(), max_length=MOST_ROWS)
+    seen: tuple[SeenOnTheMat, ...] = Field(default=(), max_length=MOST_ROWS)
     settings: Settings = Settings()
 
     @model_validator(mode="after")
@@ -361,8 +481,15 @@ class ClientFile(Record):
                 "ranges": tuple(m for m in self.ranges if m.date <= date),
                 "body": tuple(m for m in self.body if m.date <= date),
                 "responses": tuple(r for r in self.responses if r.date <= date),
+                "tests": tuple(t for t in self.tests if t.date <= date),
+                "seen": tuple(s for s in self.seen if s.date <= date),
             }
         )
+
+    def latest_measure(self, quantity: BodyQuantity, date: dt.date) -> float | None:
+        """What was measured last up to a date; ``None`` where nothing was."""
+        known = [m for m in self.body if m.quantity == quantity and m.date <= date]
+        return max(known, key=lambda m: m.date).value if known else None
 
     def latest_body(self, date: dt.date) -> Body:
         """Stature and weight last measured up to ``date``; ``InputError`` names what is missing."""
@@ -375,12 +502,14 @@ class ClientFile(Record):
         return Body(latest["stature"], latest.get("weight", 70.0), pregnancy=self._pregnancy(date))
 
     def _pregnancy(self, date: dt.date) -> GrowingBelly | None:
-        """How large the belly is to be taken on a date; ``None`` when nobody is pregnant or the week is unknown."""
+        """How large the belly is to be taken on a date; ``None`` when nobody is pregnant. While the week or the number
+        of babies is unknown it is taken as large as it may be: the rules then ask rather than stop."""
         for entry in self.entries:
             if isinstance(entry, Pregnancy) and (entry.facts.born_on is None or date < entry.facts.born_on):
                 week = pregnancy_week(entry.facts, date)
-                if week is not None and week >= 0:
-                    return GrowingBelly(float(min(week, 42)), twins=entry.facts.babies == "twins")
+                if week is None or week >= 0:
+                    last = float(LAST_WEEK if week is None else min(week, LAST_WEEK))
+                    return GrowingBelly(last, twins=entry.facts.babies != "one")
         return None
 
     def latest_ranges(self, date: dt.date) -> Ranges:
@@ -401,11 +530,27 @@ class ClientFile(Record):
             if isinstance(entry, GroinPinch) and entry.facts.straight_deg is not None:
                 straight = entry.facts.straight_deg
                 out = entry.facts.turned_out_deg
-                pinch[entry.side] = PinchRange(straight, straight if out is None else max(out, straight))
-        return Ranges.from_measured(measured, coupling, pinch)
+                pinch[entry.side] = PinchRange.measured(straight, out, entry.facts.turned_out_at_deg)
+        tests: dict[tuple[str, Side], str] = {
+            (test.test, test.side): test.result
+            for test in sorted(self.tests, key=lambda t: t.date)
+            if test.date <= date
+        }
+        seen: frozenset[tuple[str, Side]] = frozenset(
+            (each.bound, each.side) for each in self.seen if each.date <= date
+        )
+        return Ranges.from_measured(measured, coupling, pinch, tests, seen)
+
+    def age_on(self, date: dt.date) -> int | None:
+        """Whole years; ``None`` while the birth date is not known."""
+        born = self.client.birth_date
+        if born is None:
+            return None
+        return date.year - born.year - ((date.month, date.day) < (born.month, born.day))
 
 
 PREGNANCY_DAYS = 280
+LAST_WEEK = 42
 
 
 def due_date(facts: PregnancyFacts) -> dt.date | None:

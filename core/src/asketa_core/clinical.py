@@ -16,7 +16,9 @@ from pydantic import Field, model_validator
 from asketa_core.datafiles import DATA, Record, load, read
 from asketa_core.errors import DataError
 
-Unit = Literal["days", "weeks", "sessions", "deg", "cm", "seconds", "of_10", "share", "t_score", "count"]
+Unit = Literal[
+    "days", "weeks", "sessions", "deg", "cm", "seconds", "of_10", "share", "t_score", "count", "mm_hg", "years"
+]
 
 
 class Review(Record):

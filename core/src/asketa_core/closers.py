@@ -64,7 +64,7 @@ def usual_closers(variation: Variation) -> list[Closer]:
         # What a typical body cannot do by itself is not blamed on a record.
         same = (alone.verdict, alone.reason)
         found = [alone, *(closer for closer in found if (closer.verdict, closer.reason) != same)]
-    order = [Verdict.LEAVE_OUT, Verdict.CHECK_FIRST, Verdict.WITH_SETUP, Verdict.CLEAR]
+    order = list(reversed(Verdict))
     return sorted(found, key=lambda closer: order.index(closer.verdict))
 
 
@@ -83,7 +83,7 @@ def _tried(variation: Variation, situation: Situation) -> tuple[Verdict, str]:
     screened = situation.screen(variation, Side.LEFT)
     if isinstance(screened, NoGrid):
         return Verdict.LEAVE_OUT, no_stack_words(screened)
-    detail = detail_at(situation, screened, screened.shown)
+    detail = detail_at(situation, screened, screened.recommended)
     return screened.verdict, next(iter(detail.reasons), "")
 
 

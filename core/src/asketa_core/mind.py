@@ -14,15 +14,19 @@ from asketa_core.clientfile import (
     Hamstrings,
     HipReplacement,
     KneePain,
+    LowBackEntry,
     Pregnancy,
+    PregnancyFacts,
     Unreadable,
+    WithSymptoms,
+    Wrist,
     due_date,
     pregnancy_week,
 )
 from asketa_core.clinical import clinical
-from asketa_core.limits import bones, hip_replacement
+from asketa_core.limits import bones, hip_replacement, pregnancy
 from asketa_core.limits.calendar import Change, next_change
-from asketa_core.limits.catalogue import limits_of
+from asketa_core.limits.catalogue import ADULT_YEARS, limits_of
 from asketa_core.limits.dates import weeks_between
 from asketa_core.limits.knee import daily_fact
 from asketa_core.limits.model import Limit, Severity
@@ -33,7 +37,7 @@ from asketa_core.setup.grid import NoGrid
 from asketa_core.texts import texts
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say, sentence_case
-from asketa_core.words.findings import row_words, short_words
+from asketa_core.words.findings import entry_label, missing_facts, row_words, short_words
 
 ASYMMETRY_DEG = clinical("sides.differ", "deg")
 """A difference between the sides worth saying before the session."""
@@ -68,13 +72,13 @@ Allowed = Callable[[Situation, Variation, Side], bool]
 
 def is_allowed(situation: Situation, variation: Variation, side: Side) -> bool:
     screened = situation.screen(variation, side)
-    return not isinstance(screened, NoGrid) and screened.allowed(screened.best)
+    return not isinstance(screened, NoGrid) and screened.allowed(screened.recommended)
 
 
 def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
     """Everything to mind for a client on a date; ``promised`` are lines about the next steps. Nothing is screened:
     which rungs the next change lets in is ``rungs_of_change``."""
-    notes: list[Note] = []
+    notes: list[Note] = [*_lists_not_asked(situation.client.entries), *_age(situation)]
     for entry in situation.client.entries:
         limits = limits_of(entry, situation.client, situation.date, situation.ranges)
         if isinstance(entry, HipReplacement):
@@ -100,8 +104,31 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
 
 
 def _asks(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
-    open_questions = [limit for limit in limits if limit.severity is Severity.ASK and not limit.terms]
-    return [Note(_side(entry), sentence_case(words) + ".", "ask", entry.id) for words in short_words(open_questions)]
+    """What is asked about everything, and the facts because of which some stops only ask."""
+    everything = [limit for limit in limits if limit.severity is Severity.ASK and not limit.terms]
+    notes = [Note(_side(entry), sentence_case(words) + ".", "ask", entry.id) for words in short_words(everything)]
+    facts = missing_facts(limit for limit in limits if limit.severity is Severity.ASK)
+    if facts:
+        notes.append(Note(_side(entry), say("mind", "ask", what=", ".join(facts)), "ask", entry.id))
+    return notes
+
+
+def _lists_not_asked(entries: Iterable[AnyEntry]) -> list[Note]:
+    """One question at the top: what must not wait, and the list before working in pregnancy. Not asked, they close
+    nothing."""
+    found: dict[str, str] = {}
+    for entry in entries:
+        facts = entry.facts
+        if isinstance(facts, WithSymptoms) and not facts.symptoms_now:
+            found.setdefault(say("mind", "symptoms_not_asked"), entry.id)
+        if isinstance(facts, PregnancyFacts) and not facts.ticks and facts.born_on is None:
+            found.setdefault(say("mind", "ticks_not_asked"), entry.id)
+    return [Note(None, text, "ask", entry_id) for text, entry_id in found.items()]
+
+
+def _age(situation: Situation) -> list[Note]:
+    age = situation.client.age_on(situation.date)
+    return [] if age is None or age >= ADULT_YEARS else [Note(None, say("mind", "not_grown", age=age), "fact")]
 
 
 def _side(entry: AnyEntry) -> str | None:
@@ -175,6 +202,9 @@ def _pregnancy_notes(entry: Pregnancy, situation: Situation, limits: list[Limit]
         notes = [note(say("mind", "entry_pregnancy", week=week, date=f"{due:%-d %B %Y}"))]
     if facts.ticks == ("none",):
         notes.append(note(say("mind", "ticks_clean")))
+    until = pregnancy.go_ahead_until(entry, date)
+    if until is not None and until >= date:
+        notes.append(note(say("mind", "go_ahead_until", date=f"{until:%-d %B}")))
     if facts.girdle_pain == "yes":
         if facts.pain_free_gap_cm is not None:
             notes.append(note(say("mind", "girdle", gap=f"{facts.pain_free_gap_cm:g}"), "limit"))
@@ -194,12 +224,17 @@ def _bones_notes(entry: Bones, situation: Situation, limits: list[Limit]) -> lis
     if entry.facts.t_score is not None:
         notes.append(Note(None, say("mind", "t_score", t=f"{entry.facts.t_score:g}"), "fact", entry.id))
     notes += _stops(entry, limits)
-    if row in (1, 2, None):
+    if set(bones.rows_possible(entry.facts)) & {1, 2}:
         notes.append(Note(None, say("mind", "roll_to_sit"), "limit", entry.id))
     return notes + _asks(entry, limits)
 
 
-def _companion_notes(entry: GroinPinch | Hamstrings, limits: list[Limit]) -> list[Note]:
+def _companion_notes(entry: GroinPinch | Hamstrings | LowBackEntry | Wrist, limits: list[Limit]) -> list[Note]:
+    if isinstance(entry, LowBackEntry | Wrist):
+        binding = [limit for limit in limits if limit.severity in (Severity.STOP, Severity.CAUTION)]
+        words = sentence_case(", ".join(short_words(binding))) + "."
+        head = Note(_side(entry), f"{sentence_case(entry_label(limits[0]))}.", "fact", entry.id)
+        return [head, Note(_side(entry), words, "limit", entry.id), *_asks(entry, limits)]
     if isinstance(entry, Hamstrings):
         text = say("mind", "entry_hamstrings", low_back=say("low_backs", entry.facts.low_back))
     elif entry.facts.straight_deg is None:

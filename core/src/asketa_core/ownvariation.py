@@ -21,13 +21,13 @@ from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
 from asketa_core.poses.flags import marks_of
 from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Variation, family_schema
-from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, Recipe, ShareOfRange
+from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, PlaceSlot, Recipe, ShareOfRange, StandBase
 from asketa_core.screening import Situation, no_stack_words
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 
 FORMAT = "asketa-variation"
-VERSION = 2
+VERSION = 3
 OWN_PREFIX = "own_"
 MOST_SETUPS = 40_000
 """A variation with more set-ups than this in a well-stocked room would keep everyone waiting."""
@@ -37,7 +37,7 @@ class OwnFile(Record):
     """One variation as a file. ``after`` is the full id of the rung it was made from and stands below."""
 
     format: Literal["asketa-variation"]
-    version: Literal[2]
+    version: Literal[3]
     family: str
     after: str
     variation: dict[str, Any]
@@ -69,11 +69,12 @@ def up_to_date(raw: Any) -> Any:
     """A file of an earlier version as today's writes it; anything else as it is.
 
     Version 1 named flags that are worked out now. Of those only a crossing of legs held by their joints or resting
-    knee and ankle has to be said, as part of the leg.
+    knee and ankle has to be said, as part of the leg. Version 2 knew less of what limits depend on: that is taken from
+    the copied rung, see ``_taken_over``.
     """
     if not isinstance(raw, dict) or raw.get("version") != 1 or raw.get("format") != FORMAT:
         return raw
-    new = copy.deepcopy(raw) | {"version": VERSION}
+    new = copy.deepcopy(raw) | {"version": 2}
     recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
     if not isinstance(recipe, dict) or not isinstance(flags := recipe.get("flags", {}), dict):
         return new
@@ -87,6 +88,32 @@ def up_to_date(raw: Any) -> Any:
                 rule["crosses"] = "knee"
     implied = get_args(ImpliedFlag)
     recipe["flags"] = {who: [flag for flag in named if flag not in implied] for who, named in flags.items()}
+    return new
+
+
+NEW_IN_3 = ("rising", "shares", "pelvis_follows", "aims")
+NEW_ON_FEET_IN_3 = ("steps_up", "seat_carries", "heels_free")
+
+
+def _taken_over(raw: Any, library: Library) -> Any:
+    """A file of version 2 with what it could not say yet as the rung says it that it was copied from: what the shape
+    counts as, and where its weight goes."""
+    if not isinstance(raw, dict) or raw.get("version") != 2 or not library.knows(str(raw.get("after"))):
+        return raw
+    new = copy.deepcopy(raw) | {"version": VERSION}
+    recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
+    if not isinstance(recipe, dict):
+        return new
+    base = library.variation(str(raw["after"])).recipe.model_dump(mode="json", by_alias=True, exclude_none=True)
+    flags = recipe["flags"] if isinstance(recipe.get("flags"), dict) else {}
+    recipe["flags"] = {
+        who: list(dict.fromkeys([*flags.get(who, ()), *base["flags"].get(who, ())])) for who in base["flags"]
+    }
+    recipe |= {name: base[name] for name in NEW_IN_3 if name in base and name not in recipe}
+    if isinstance(recipe.get("base"), dict) and recipe["base"].get("rule") == "stand" and "base" in base:
+        recipe["base"] |= {
+            n: base["base"][n] for n in NEW_ON_FEET_IN_3 if n in base["base"] and n not in recipe["base"]
+        }
     return new
 
 
@@ -105,7 +132,7 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
     Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
     nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
     """
-    file = parse(OwnFile, up_to_date(raw))
+    file = parse(OwnFile, _taken_over(up_to_date(raw), library))
     family = library.families.get(file.family)
     if family is None:
         raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")
@@ -183,6 +210,9 @@ def _check_slots(rung: Variation) -> None:
         elif isinstance(slot, ChoiceSlot):
             if slot.plain not in slot.options:
                 raise InputError(f"{field}.plain", "the usual choice is not among the options.", "Choose one of them.")
+        elif isinstance(slot, PlaceSlot):
+            if slot.plain not in slot.options:
+                raise InputError(f"{field}.plain", "the usual place is not among the options.", "Choose one of them.")
         elif slot.between_cm is not None and slot.between_cm[0] > slot.between_cm[1]:
             raise InputError(f"{field}.between_cm", "the lowest height lies above the highest.", "Exchange them.")
 
@@ -210,6 +240,23 @@ def _check_kept(rung: Variation, base: Variation) -> None:
             "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
             f"Give at most {base.recipe.hands.carry:g}.",
         )  # fmt: skip
+    for name in ("rising", "shares", "pelvis_follows", "aims"):
+        if getattr(rung.recipe, name) != getattr(base.recipe, name):
+            raise InputError(
+                f"variation.recipe.{name}", "this is not as in the copied rung; limits depend on it.", "Keep it.",
+            )  # fmt: skip
+    own_base, copied_base = rung.recipe.stands_on, base.recipe.stands_on
+    if (isinstance(own_base, StandBase) and isinstance(copied_base, StandBase)) and (
+        own_base.seat_carries > copied_base.seat_carries or own_base.steps_up != copied_base.steps_up
+    ):
+        raise InputError(
+            "variation.recipe.base", "the legs would carry less than in the copied rung.", "Keep who carries the weight.",
+        )  # fmt: skip
+    for name in ("gentle", "long_quiet_fold"):
+        if getattr(rung, name) and not getattr(base, name):
+            raise InputError(
+                f"variation.{name}", "the copied rung is not; limits would be passed over.", "Leave it out."
+            )
     own, copied = marks_of(rung.recipe, rung.position), marks_of(base.recipe, base.position)
     for who in ("worked", "other", "overall"):
         missing = sorted(getattr(copied, who) - getattr(own, who))

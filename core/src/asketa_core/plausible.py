@@ -7,10 +7,11 @@ ask more of what comes in: dates that can have happened, facts a body can have, 
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from asketa_core.clientfile import (
+    SCOPES,
     AnyEntry,
     Bones,
     BonesFacts,
@@ -20,6 +21,7 @@ from asketa_core.clientfile import (
     Pregnancy,
     PregnancyFacts,
     Response,
+    Scope,
     SlotValue,
     Unreadable,
     due_date,
@@ -27,7 +29,7 @@ from asketa_core.clientfile import (
 from asketa_core.clinical import days
 from asketa_core.errors import InputError
 from asketa_core.poses.library import Library, Variation
-from asketa_core.poses.recipe import ChoiceSlot, NumberSlot
+from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, PlaceSlot
 
 EARLIEST = dt.date(1900, 1, 1)
 LOWEST_T, HIGHEST_T = -6.0, 4.0
@@ -73,9 +75,15 @@ def implausible_entry(entry: AnyEntry, today: dt.date, birth_date: dt.date | Non
         yield from _clearance(f"clearances.{place}.date", given.date, entry, today)
 
 
-def implausible_clearance(entry: AnyEntry, date: dt.date, today: dt.date) -> Iterator[Implausible]:
-    """What cannot be about a clearance's date, for the record it is given for."""
+def implausible_clearance(
+    entry: AnyEntry, date: dt.date, today: dt.date, scope: Sequence[Scope] = ()
+) -> Iterator[Implausible]:
+    """What cannot be about a clearance for the record it is given for: its date, and what it is about."""
     yield from _clearance("date", date, entry, today)
+    allowed = SCOPES.get(entry.kind, ())
+    if other := [each for each in scope if each not in allowed]:
+        known = ", ".join(allowed) or "nothing"
+        yield Implausible("scope", f"A clearance for this record is not about '{other[0]}'. It may be about: {known}.")
 
 
 def _clearance(field: str, date: dt.date, entry: AnyEntry, today: dt.date) -> Iterator[Implausible]:
@@ -130,7 +138,7 @@ def implausible_setup(rung: Variation, setup: Mapping[str, SlotValue], field: st
         where = f"{field}.{name}"
         if slot is None:
             yield Implausible(where, f"This rung has no such slot. It has: {', '.join(rung.setup_slots) or 'none'}.")
-        elif isinstance(slot, ChoiceSlot):
+        elif isinstance(slot, ChoiceSlot | PlaceSlot):
             if value.choice not in slot.options:
                 yield Implausible(where, f"Choose one of: {', '.join(slot.options)}.")
         elif value.choice is not None:

@@ -277,7 +277,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     setup = grid.setup(index)
     stopped = screened.pose.stopped_by.get(screened.side)
     stopped_by = "" if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
-    technique = screened.techniques[int(screened.technique[index])] if screened.techniques else ""
+    technique = screened.ways[int(screened.technique[index])].name if screened.ways else ""
     words = {name: _slot_words(name, value, stacks) for name, value in setup.items()}
     return SetupDetail(
         index=index,
@@ -367,7 +367,7 @@ def lane_answer_of(situation: Situation, variation: Variation, side: Side, scree
     """The same from a grid already screened without a remembered set-up."""
     if isinstance(screened, NoGrid):
         return LaneAnswer(variation.id, side.value, Verdict.LEAVE_OUT, None, None, no_stack_words(screened))
-    chosen = screened.shown
+    chosen = screened.recommended
     margin = float(screened.totals.margin[chosen])
     return LaneAnswer(
         variation.id,

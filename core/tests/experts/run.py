@@ -17,7 +17,9 @@ from typing import Any
 from asketa_core import ClientFile, Room, Side, parse
 from asketa_core.datafiles import read_yaml
 from asketa_core.errors import InputError
+from asketa_core.props.kinds import Prop
 from asketa_core.screening import Situation, lane_answer
+from asketa_core.setup.grid import NoGrid
 
 HERE = Path(__file__).parent
 EXPECTED = ("leave_out", "check_first", "with_eye", "open")
@@ -128,6 +130,99 @@ def judge_table() -> list[Judged]:
     return found
 
 
+PLINTH = {"id": "plinth", "kind": "plinth", "count": 1}
+DAY = dt.date(2026, 6, 10)
+SHARES: dict[str, dict[str, Any]] = {
+    "healthy typical": {},
+    "very stiff": {
+        "ranges": [
+            {"quantity": quantity, "side": side, "value": value}
+            for side in ("left", "right")
+            for quantity, value in (
+                ("hip_flexion", 95), ("hip_extension", 8), ("hip_adduction", 15), ("hip_internal_rotation", 20),
+                ("open_external_rotation", 38), ("open_abduction", 32), ("knee_flexion", 125),
+                ("straight_leg_raise", 45), ("planted_dorsiflexion", 24),
+            )
+        ]
+    },
+    "hip without facts": {"entries": [{"id": "e", "kind": "hip_replacement", "side": "right", "facts": {}}]},
+    "knee without facts": {"entries": [{"id": "e", "kind": "knee_pain", "side": "right", "facts": {}}]},
+    "pregnancy without facts": {"entries": [{"id": "e", "kind": "pregnancy", "facts": {}}]},
+    "bones without facts": {"entries": [{"id": "e", "kind": "bones", "facts": {}}]},
+    "groin pinch without facts": {"entries": [{"id": "e", "kind": "groin_pinch", "side": "right", "facts": {}}]},
+    "hamstrings without facts": {"entries": [{"id": "e", "kind": "hamstrings", "side": "right", "facts": {}}]},
+    "low back without facts": {"entries": [{"id": "e", "kind": "low_back", "facts": {}}]},
+    "wrist without facts": {"entries": [{"id": "e", "kind": "wrist", "side": "right", "facts": {}}]},
+    "unreadable record": {"entries": [{"id": "e", "kind": "unreadable"}]},
+    "hip week 3, posterior": {"person": "lock_keeper"},
+    "hip week 4, anterior": {"person": "net_mender"},
+    "2 weeks after birth": {"person": "miller"},
+    "groin pinch 85 both sides": {"person": "dyer"},
+    "pregnant, week 36, lapsed": {"person": "apothecary"},
+}  # fmt: skip
+"""Whose share of the library is counted, in a well-stocked room with one plinth of 50 cm."""
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """What one person may do of all lanes: ``reached`` by their ranges, of those ``open`` and ``with_eye``, and which
+    gentle rungs are shut."""
+
+    who: str
+    lanes: int
+    reached: int
+    open: int
+    with_eye: int
+    gentle_shut: tuple[str, ...]
+
+    @property
+    def open_percent(self) -> float:
+        return 100 * self.open / self.lanes
+
+    @property
+    def open_of_reached_percent(self) -> float:
+        return 100 * self.open / max(self.reached, 1)
+
+    @property
+    def eye_percent(self) -> float:
+        return 100 * self.with_eye / max(self.reached, 1)
+
+
+def share_of(who: str) -> Share:
+    people = read_yaml(HERE / "clients.yaml")
+    described = dict(SHARES[who])
+    if (person := described.pop("person", None)) is not None:
+        described = people["clients"][person]
+    file = client_file("share", {"stature": 170, **described}, people["defaults"])
+    room = Room(props=(*ROOM.props, parse(Prop, PLINTH)))
+    situation = Situation.of(file, DAY, room)
+    lanes = reached = opened = eye = 0
+    shut = []
+    for rung in situation.library.variations():
+        for side in (Side.LEFT,) if rung.shared else (Side.LEFT, Side.RIGHT):
+            lanes += 1
+            found = situation.screen(rung, side)
+            if isinstance(found, NoGrid):
+                continue
+            reached += bool(found.possible.any())
+            verdict = found.verdict.value
+            opened += verdict not in SHUT
+            eye += verdict == "with_eye"
+            if rung.gentle and verdict in SHUT:
+                shut.append(rung.id)
+    return Share(who, lanes, reached, opened, eye, tuple(dict.fromkeys(shut)))
+
+
+def print_shares() -> None:
+    for who in SHARES:
+        share = share_of(who)
+        print(
+            f"{who:28} open {share.open_percent:3.0f} % of {share.lanes}, {share.open_of_reached_percent:3.0f} % of what "
+            f"the ranges reach ({share.reached}), {share.eye_percent:3.0f} % with your eye"
+            + (f"; gentle but shut: {', '.join(share.gentle_shut)}" if share.gentle_shut else "")
+        )
+
+
 def main() -> None:
     judged = judge_table()
     faults = Counter(each.fault for each in judged)
@@ -138,6 +233,7 @@ def main() -> None:
                 f"{each.fault:12} {row.client} {row.day} {row.rung} {row.side}: {each.got}, not {row.expect}: {row.why}"
             )
     print(f"{len(judged)} rows: {dict(faults)}")
+    print_shares()
 
 
 if __name__ == "__main__":

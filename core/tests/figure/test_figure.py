@@ -82,7 +82,7 @@ class Hands(TestCase):
                 if isinstance(found, NoGrid):
                     continue
                 with patch("asketa_core.figure.skeleton.arm", wraps=arm) as drawn:
-                    figure(found, situation.body, situation.room, found.shown, View.SIDE_LEFT)
+                    figure(found, situation.body, situation.room, found.recommended, View.SIDE_LEFT)
                 for call in drawn.call_args_list:
                     wanted = np.maximum(call.args[3], [-np.inf, -np.inf, HAND_REST_CM])
                     gap = float(np.linalg.norm(arm(*call.args).end - wanted))
@@ -90,7 +90,7 @@ class Hands(TestCase):
 
     def test_both_hands_come_to_the_front_leg_where_the_other_is_behind(self) -> None:
         situation, found = one("low_lunge.blanket")
-        skeleton = skeleton_of(found.pose, situation.body, found.shown, found.variation.recipe.hands)
+        skeleton = skeleton_of(found.pose, situation.body, found.recommended, found.variation.recipe.hands)
         for side in SIDES:
             self.assertGreater(skeleton.arms[side].end[0], skeleton.legs[Side.LEFT].root[0])
 
@@ -124,7 +124,7 @@ class Body(TestCase):
         for rung in variations():
             found = situation.screen(rung, Side.LEFT)
             assert not isinstance(found, NoGrid), rung.id
-            skeleton = scene_of(found, situation.body, situation.room, found.shown)
+            skeleton = scene_of(found, situation.body, situation.room, found.recommended)
             feet = [capsule for capsule in skeleton.capsules if capsule.part == "leg"]
             for capsule in feet:
                 self.assertGreater(min(float(capsule.start[2]), float(capsule.end[2])), 0.5, rung.id)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from asketa_core import NoGrid, Screened, Side, Situation, Verdict, limits_on
 from asketa_core.clientfile import BonesFacts
-from asketa_core.limits.bones import row_of
+from asketa_core.limits.bones import row_of, rows_possible
 from asketa_core.limits.model import Severity
 from asketa_core.words.findings import findings_at
 from tests.library import variation
@@ -52,15 +52,36 @@ class Rows(TestCase):
         self.assertEqual(row_of(facts(t_score=-1.5, fractures=[broken("wrist", "no")])), 3)
         self.assertEqual(row_of(facts(t_score=-0.8, fractures=[broken("wrist")])), 0)
 
-    def test_too_little_known_is_strict_and_asked_for(self) -> None:
+    def test_too_little_known_asks_where_a_stricter_row_would_stop(self) -> None:
         found = codes(t_score=None, fractures=None)
-        self.assertIs(found["bones.ask_density"], Severity.ASK)
-        self.assertIs(found["bones.ask_fractures"], Severity.ASK)
-        self.assertIs(found["bones.flexion_loaded"], Severity.STOP)
+        self.assertIs(found["bones.flexion_loaded"], Severity.ASK)
+        self.assertIs(found["bones.moment"], Severity.CAUTION)
+        self.assertEqual(rows_possible(BonesFacts()), (0, 3, 2, 1))
+        self.assertEqual(rows_possible(facts(t_score=-1.5)), (3,))
+        self.assertEqual(rows_possible(BonesFacts(t_score=-1.5)), (3, 2, 1))
+        self.assertEqual(rows_possible(BonesFacts(t_score=-2.6)), (2, 1))
 
-    def test_height_lost_is_strict_until_it_was_looked_into(self) -> None:
-        self.assertEqual(row_of(facts(t_score=-0.5, height_lost_cm=4)), 1)
-        self.assertEqual(row_of(facts(t_score=-0.5, height_lost_cm=3.9)), 0)
+    def test_height_lost_brings_the_next_stricter_row_as_questions_until_pictures(self) -> None:
+        for lost, how, asked in (
+            (4, "unknown", True),
+            (3.9, "recalled", False),
+            (2, "measured", True),
+            (1.9, "measured", False),
+        ):
+            found = codes(t_score=-1.8, height_lost_cm=lost, height_lost_how=how)
+            self.assertEqual(found.get("bones.neck"), Severity.ASK if asked else None, (lost, how))
+            self.assertIs(found["bones.flexion_far"], Severity.ASK if asked else Severity.STOP)
+
+    def test_a_word_on_one_question_answers_no_other(self) -> None:
+        def given(scope: str) -> list[dict[str, Any]]:
+            return [{"who": "doctor", "date": TODAY, "scope": [scope]}]
+
+        both = {"steroids": "yes", "height_lost_cm": 5}
+        for scope in ("steroids", "imaging", "activity", "all", "fracture"):
+            self.assertIn("bones.neck", codes(t_score=-1.8, **both, clearances=given(scope)), scope)
+        self.assertNotIn("bones.neck", codes(t_score=-1.8, steroids="yes", clearances=given("steroids")))
+        self.assertNotIn("bones.neck", codes(t_score=-1.8, height_lost_cm=5, clearances=given("imaging")))
+        self.assertIn("bones.neck", codes(t_score=-1.8, steroids="yes", clearances=given("imaging")))
 
     @given(st.floats(-5, 3), st.floats(0, 3))
     def test_less_density_never_enters_a_milder_row(self, t_score: float, less: float) -> None:
@@ -94,7 +115,7 @@ class Getting(TestCase):
             self.assertIn("bones.floor_chair", codes(**shaky), shaky)
         self.assertNotIn("bones.floor_chair", codes(one_leg_stand_s=10))
         unsteady = screened("cross_legged.level", fell_last_year="yes")
-        self.assertTrue(unsteady.techniques[int(unsteady.technique[unsteady.best])].startswith("chair_"))
+        self.assertTrue(unsteady.ways[int(unsteady.technique[unsteady.best])].name.startswith("chair_"))
 
     def test_unsteady_standing_has_a_hand_on_a_support(self) -> None:
         for rung, closed in (
@@ -109,6 +130,10 @@ class Getting(TestCase):
 
     def test_a_fresh_vertebral_fracture_waits_for_the_doctor(self) -> None:
         self.assertIn("bones.fresh_fracture", codes(fractures=[broken("vertebra", days_ago=83)]))
+        self.assertIs(screened("table.floor", fractures=[broken("vertebra", days_ago=83)]).verdict, Verdict.WITH_EYE)
+        self.assertIs(
+            screened("chair_twist.sideways", fractures=[broken("vertebra", days_ago=83)]).verdict, Verdict.CHECK_FIRST
+        )
         self.assertNotIn("bones.fresh_fracture", codes(fractures=[broken("vertebra", days_ago=84)]))
 
 

@@ -46,8 +46,9 @@ class ByApproach(TestCase):
     def test_unknown_takes_all_of_them_and_asks(self) -> None:
         found = codes(hip(approach="unknown"))
         every = ("hip.bend", "hip.midline", "hip.turned_in", "hip.extension", "hip.turned_out", "hip.abductor_care")
-        self.assertEqual([found.get(c) for c in every], ["stop"] * len(every))
-        self.assertEqual(found["hip.ask_approach"], "ask")
+        self.assertEqual([found.get(c) for c in every], ["ask"] * len(every))
+        limits = [limit for limit in limits_on(client([hip(approach="unknown")]), TODAY) if limit.code in every]
+        self.assertEqual({limit.missing for limit in limits}, {("approach",)})
 
 
 class ByWeek(TestCase):
@@ -81,10 +82,23 @@ class ByWeek(TestCase):
         self.assertNotIn("hip.extension_early", later)
         self.assertEqual(later["hip.extension_some"], "caution")
 
-    def test_an_unknown_date_counts_as_the_first_weeks(self) -> None:
+    def test_an_unknown_date_asks_where_the_first_weeks_would_stop(self) -> None:
         found = codes(hip(date=None))
-        self.assertEqual(found["hip.ask_date"], "ask")
-        self.assertEqual(found["hip.floor"], "stop")
+        self.assertEqual(found["hip.floor"], "ask")
+        self.assertEqual(found["hip.alone_free"], "ask")
+        self.assertEqual(found["hip.alone"], "caution")
+        self.assertEqual(found["hip.bend"], "stop")
+
+    def test_alone_on_the_leg_without_a_hand_by_weeks(self) -> None:
+        for days_ago, expected in (
+            (41, "hip.alone_free"),
+            (42, "hip.alone_later"),
+            (83, "hip.alone_later"),
+            (84, None),
+        ):
+            found = codes(hip(days_ago=days_ago))
+            for code in ("hip.alone_free", "hip.alone_later"):
+                self.assertEqual(code in found, code == expected, (days_ago, code))
 
 
 class Clearances(TestCase):
@@ -115,9 +129,20 @@ class Clearances(TestCase):
         self.assertNotIn("hip.bend", codes(hip(dislocated="yes", clearances=[cleared()])))
 
     def test_trouble_since_asks_again(self) -> None:
-        for answer in ("yes", "unknown"):
-            self.assertEqual(codes(hip(trouble_since=answer, clearances=[cleared()]))["hip.ask_again"], "ask")
-        self.assertNotIn("hip.ask_again", codes(hip(trouble_since="no", clearances=[cleared()])))
+        self.assertEqual(codes(hip(trouble_since="yes", clearances=[cleared()]))["hip.ask_again"], "ask")
+        for answer in ("no", "unknown"):
+            self.assertNotIn("hip.ask_again", codes(hip(trouble_since=answer, clearances=[cleared()])))
+
+    def test_a_clearance_given_after_the_trouble_answers_it(self) -> None:
+        for days_ago, asked in ((3, True), (4, True), (5, False)):
+            fell = {"trouble_since": "yes", "trouble_on": TODAY - dt.timedelta(days=days_ago)}
+            found = codes(hip(clearances=[cleared(days_ago=4)], **fell))
+            self.assertEqual("hip.ask_again" in found, asked, days_ago)
+
+    def test_a_symptom_stops_whatever_has_been_cleared(self) -> None:
+        found = codes(hip(symptoms_now=["calf_pain_or_swelling"], clearances=[cleared()]))
+        self.assertEqual(found["hip.symptom"], "stop")
+        self.assertNotIn("hip.symptom", codes(hip(symptoms_now=["none"])))
 
     def test_the_surgeons_own_figure_replaces_the_usual_one(self) -> None:
         for degrees in (70.0, 100.0):
@@ -129,10 +154,16 @@ class Clearances(TestCase):
 class Facts(TestCase):
     def test_partial_weight_bearing_stops_standing_on_one_leg(self) -> None:
         self.assertEqual(codes(hip(weight_bearing="partial"))["hip.one_leg"], "stop")
-        self.assertEqual(codes(hip(weight_bearing="unknown"))["hip.one_leg_ask"], "ask")
+        self.assertEqual(codes(hip(weight_bearing="unknown"))["hip.one_leg"], "ask")
+        self.assertNotIn("hip.one_leg", codes(hip(days_ago=84, weight_bearing="unknown")))
 
-    def test_an_unknown_abductor_repair_is_treated_as_one(self) -> None:
-        self.assertIn("hip.abductor_repair", codes(hip(abductor_repair="unknown")))
+    def test_half_a_hip_after_a_fall_opens_the_bone_questions(self) -> None:
+        self.assertIn("bones.flexion_loaded", codes(hip(prosthesis="half", half_because="fall")))
+        self.assertNotIn("bones.flexion_loaded", codes(hip(prosthesis="half", half_because="arthritis")))
+
+    def test_an_unknown_abductor_repair_is_asked_about(self) -> None:
+        self.assertEqual(codes(hip(abductor_repair="unknown"))["hip.abductor_repair"], "ask")
+        self.assertEqual(codes(hip(abductor_repair="yes"))["hip.abductor_repair"], "stop")
         self.assertNotIn("hip.abductor_repair", codes(hip(abductor_repair="no")))
         self.assertNotIn("hip.abductor_repair", codes(hip(days_ago=84, abductor_repair="yes")))
 

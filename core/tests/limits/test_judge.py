@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -11,7 +12,7 @@ from hypothesis import strategies as st
 from asketa_core import Side
 from asketa_core.limits.judge import judge, judge_all, summarise, total
 from asketa_core.limits.model import Limit, Severity, Term
-from asketa_core.poses.posture import LEAST_ERROR, Column, Posture, Readout, unit_of
+from asketa_core.poses.posture import LEAST_ERROR, VARIES_BEYOND, Column, Posture, Readout, unit_of
 
 
 def posture(exempt: bool = False, flags: dict[str, bool] | None = None, **readouts: list[float]) -> Posture:
@@ -64,8 +65,15 @@ class Boundaries(TestCase):
     def test_the_worst_of_the_ranges_is_judged(self) -> None:
         self.assertEqual(self.bend(70, 80, 90.5), Severity.STOP)
 
-    def test_a_wide_spread_widens_the_band(self) -> None:
-        self.assertEqual(self.bend(62, 72, 82), Severity.CAUTION)
+    def test_what_differs_between_the_levels_has_no_band_besides(self) -> None:
+        self.assertEqual(self.bend(62, 72, 82), Severity.NONE)
+        self.assertEqual(self.bend(87, 87.5, 88), Severity.CAUTION)
+        self.assertEqual(self.bend(87, 87.9, 88.1), Severity.NONE)
+
+    def test_what_is_merely_comfortable_is_read_at_the_middle(self) -> None:
+        comfortable = replace(limit(BEND_90, severity=Severity.CAUTION), ends="middle")
+        self.assertEqual(severity_of(comfortable, posture(hip_bend=[80, 90, 100])), Severity.NONE)
+        self.assertEqual(severity_of(comfortable, posture(hip_bend=[80, 91, 100])), Severity.CAUTION)
 
     def test_a_named_technique_has_no_band(self) -> None:
         self.assertEqual(self.bend(89, 89, 89, exempt=True), Severity.NONE)
@@ -112,7 +120,21 @@ class Totals(TestCase):
             judge(limit(Term(readout=Readout.HIP_BEND, above=value), severity=Severity.CAUTION), at, "pose")
             for value in (80, 90)
         ]
-        self.assertEqual(int(total([(summarise([j for j in judged if j is not None], 1), None)], 1).cautions[0]), 1)
+        sums = total([(summarise([j for j in judged if j is not None], at), None, True)], 1)
+        self.assertEqual(int(sums.cautions[0]), 1)
+        self.assertEqual(sums.size[0], 5.0)  # 1 and four errors beyond 80, the larger of the two
+
+    def test_how_large_a_caution_is(self) -> None:
+        for bend, size in ((84, 0.0), (86, 0.5), (91, 1.5), (95, 2.0), (140, 6.0)):
+            at = posture(hip_bend=[bend] * 3)
+            judged = judge(limit(BEND_90, severity=Severity.CAUTION), at, "pose")
+            assert judged is not None
+            self.assertEqual(total([(summarise([judged], at), None, True)], 1).size[0], size, bend)
+            self.assertEqual(total([(summarise([judged], at), None, False)], 1).size[0], 0.0)
+        flagged = posture(flags={"kneeling": True})
+        judged = judge(limit(Term(flag="kneeling"), severity=Severity.CAUTION), flagged, "pose")
+        assert judged is not None
+        self.assertEqual(total([(summarise([judged], flagged), None, True)], 1).size[0], 1.0)
 
     @given(st.floats(20, 130), st.floats(60, 120), st.floats(0, 40), st.floats(0, 15))
     def test_a_tighter_limit_never_judges_milder(
@@ -128,6 +150,7 @@ def reference(of: Limit, at: Posture, setup: int) -> tuple[Severity, float] | No
     """One limit at one set-up in plain Python, straight from the rules: the slow way to the same answer."""
     worst = np.inf
     band = np.inf
+    varies = False
     levels = range(3)
     columns = []
     for term in of.terms:
@@ -141,6 +164,7 @@ def reference(of: Limit, at: Posture, setup: int) -> tuple[Severity, float] | No
             if key is None:
                 return None
             values = [float(v) for v in at.readouts[key].at(setup)]
+            varies |= max(values) - min(values) > VARIES_BEYOND.get(unit_of(term.readout), 1e-9)
             error = max((max(values) - min(values)) / 2, LEAST_ERROR[unit_of(term.readout)])
             raw = [(term.value - v if term.above is not None else v - term.value) / error for v in values]
             columns.append(raw)
@@ -150,7 +174,7 @@ def reference(of: Limit, at: Posture, setup: int) -> tuple[Severity, float] | No
     if worst < -1e-9:
         return of.severity, worst
     numbers = any(term.readout is not None for term in of.terms)
-    within = numbers and not of.exact and not at.exempt_from_band and band < 1 - 1e-9
+    within = numbers and not of.exact and not at.exempt_from_band and not varies and band < 1 - 1e-9
     return (Severity.CAUTION if within else Severity.NONE), worst
 
 
@@ -183,7 +207,7 @@ def postures(draw: st.DrawFn) -> Posture:
     kneeling = draw(st.lists(st.booleans(), min_size=n, max_size=n))
     return Posture(
         n, {}, {}, none, none, np.zeros(n), {(Readout(r), Side.RIGHT): column() for r in READ},
-        {("kneeling", Side.RIGHT): np.array(kneeling)}, {}, {}, {}, draw(st.booleans()),
+        {("kneeling", Side.RIGHT): np.array(kneeling)}, {}, {}, {}, exempt_from_band=draw(st.booleans()),
     )  # fmt: skip
 
 
@@ -213,15 +237,18 @@ class Together(TestCase):
         """Also where a posture serves set-ups in another order, some of them twice."""
         judged = judge_all(limits, at, "pose")
         rows = np.array(data.draw(st.lists(st.integers(0, at.size - 1), min_size=1, max_size=6)), dtype=np.int32)
-        sums = total([(summarise(judged, at.size), rows)], len(rows))
+        sums = total([(summarise(judged, at), rows, True)], len(rows))
         for place, row in enumerate(rows):
             hardest: dict[object, int] = {}
             for j in judged:
                 hardest[j.limit.kind] = max(hardest.get(j.limit.kind, 0), j.severity_at(int(row)))
-            counts = [
-                sum(level == int(s) for level in hardest.values())
-                for s in (Severity.STOP, Severity.ASK, Severity.CAUTION)
-            ]
-            self.assertEqual([sums.stops[place], sums.asks[place], sums.cautions[place]], counts)
+            counts = [sum(level == int(s) for level in hardest.values()) for s in (Severity.STOP, Severity.ASK)]
+            self.assertEqual([sums.stops[place], sums.asks[place]], counts)
+            largest: dict[object, float] = {}
+            for j in judged:
+                if (weight := j.weight_at(int(row))) > 0:
+                    largest[j.quantity] = max(largest.get(j.quantity, 0.0), weight)
+            self.assertEqual(sums.cautions[place], len(largest))
+            self.assertAlmostEqual(sums.size[place], np.ceil(sum(largest.values()) * 2 - 1e-9) / 2)
             least = min((j.margin_at(int(row)) for j in judged), default=np.inf)
             np.testing.assert_allclose(sums.margin[place], least)

@@ -74,6 +74,13 @@ class Implied(TestCase):
         found = Situation.of_nobody().screen(variation("fire_log.stacked"), Side.RIGHT)
         assert not isinstance(found, NoGrid)
         self.assertIn(("crossed_ankle_over_knee", Side.RIGHT), found.pose.flags)
-        self.assertNotIn(("crossed_ankle_over_knee", Side.LEFT), found.pose.flags)
+        self.assertIn(("ankle_lies_over", Side.RIGHT), found.pose.flags)
+        self.assertNotIn(("ankle_lies_over", Side.LEFT), found.pose.flags)
         for side in SIDES:
             self.assertIn(("forced_knee", side), found.pose.flags)
+
+    def test_a_crossing_is_one_of_both_legs(self) -> None:
+        for rung in variations():
+            marks = marks_of(rung.recipe, rung.position)
+            for flag in ("crossed_ankle_over_knee", "crossed_knee_over_knee"):
+                self.assertEqual(flag in marks.worked, flag in marks.other, rung.id)

@@ -162,7 +162,7 @@ class EveryVariation(TestCase):
 class Weight(TestCase):
     def share(self, rung: str, side: Side) -> float:
         found = screened(situation(170, {}), variation(rung), Side.LEFT)
-        return found.pose.middle(Readout.KNEE_LOAD_SHARE, side, found.shown)
+        return found.pose.middle(Readout.KNEE_LOAD_SHARE, side, found.recommended)
 
     def test_two_feet_share_it_and_one_leg_carries_it(self) -> None:
         self.assertAlmostEqual(self.share("standing_balance.mountain", Side.LEFT), 0.5, places=6)
@@ -176,7 +176,7 @@ class Weight(TestCase):
         at = situation(170, {})
         room = [
             (found := screened(at, variation(f"standing_balance.{rung}"), Side.LEFT)).pose.middle(
-                Readout.BALANCE_MARGIN_CM, None, found.shown
+                Readout.BALANCE_MARGIN_CM, None, found.recommended
             )
             for rung in ("mountain", "close")
         ]

@@ -42,7 +42,7 @@ class Ladder:
     def usual(self, rung: str) -> dict[str, SlotValue]:
         screened = self.screen(variation(rung), None)
         assert not isinstance(screened, NoGrid)
-        return screened.grid.setup(screened.shown)
+        return screened.grid.setup(screened.recommended)
 
     def decide(
         self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False

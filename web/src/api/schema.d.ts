@@ -1001,7 +1001,7 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
+            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "kneeling" | "activity" | "lying_flat" | "deep_squat" | "after_birth" | "imaging" | "steroids" | "fracture")[];
         };
         /**
          * EntryOut
@@ -1049,7 +1049,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "hip_replacement" | "knee_pain" | "groin_pinch" | "hamstrings" | "pregnancy" | "bones" | "unreadable";
+            kind: "hip_replacement" | "knee_pain" | "groin_pinch" | "hamstrings" | "wrist" | "pregnancy" | "bones" | "low_back" | "unreadable";
             side?: components["schemas"]["Side"] | null;
             /** Facts */
             facts: {
@@ -1074,6 +1074,11 @@ export interface components {
         };
         /** BonesFacts */
         BonesFacts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "sudden_back_pain" | "new_loss_of_height" | "leg_weak_or_numb" | "bladder_or_bowel" | "thigh_ache")[];
             /** T Score */
             t_score?: number | null;
             /** T Score Date */
@@ -1082,6 +1087,12 @@ export interface components {
             fractures?: components["schemas"]["Fracture"][] | null;
             /** Height Lost Cm */
             height_lost_cm?: number | null;
+            /**
+             * Height Lost How
+             * @default unknown
+             * @enum {string}
+             */
+            height_lost_how: "recalled" | "measured" | "unknown";
             /**
              * Steroids
              * @default unknown
@@ -1112,7 +1123,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["WristIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["LowBackIn"];
         };
         /**
          * Fracture
@@ -1142,6 +1153,8 @@ export interface components {
             straight_deg?: number | null;
             /** Turned Out Deg */
             turned_out_deg?: number | null;
+            /** Turned Out At Deg */
+            turned_out_at_deg?: number | null;
         };
         /** GroinPinchIn */
         GroinPinchIn: {
@@ -1180,6 +1193,11 @@ export interface components {
         };
         /** HipReplacementFacts */
         HipReplacementFacts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "sudden_groin_pain" | "leg_shorter_or_turned" | "cannot_take_weight" | "clunk_or_giving_way" | "hot_wound_or_fever" | "calf_pain_or_swelling" | "chest_pain_or_breathless")[];
             /** Date */
             date?: string | null;
             /**
@@ -1194,6 +1212,12 @@ export interface components {
              * @enum {string}
              */
             prosthesis: "total" | "half" | "resurfacing" | "revision" | "unknown";
+            /**
+             * Half Because
+             * @default unknown
+             * @enum {string}
+             */
+            half_because: "fall" | "arthritis" | "other" | "unknown";
             /**
              * Dislocated
              * @default unknown
@@ -1218,6 +1242,8 @@ export interface components {
              * @enum {string}
              */
             trouble_since: "yes" | "no" | "unknown";
+            /** Trouble On */
+            trouble_on?: string | null;
             /** Surgeon Bend Deg */
             surgeon_bend_deg?: number | null;
             /** Leg Length Difference Cm */
@@ -1241,6 +1267,11 @@ export interface components {
         };
         /** KneeFacts */
         KneeFacts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "locked" | "hot_or_fever" | "injury_with_pop" | "calf_pain_or_swelling")[];
             /**
              * Site
              * @default unknown
@@ -1275,6 +1306,11 @@ export interface components {
              * @enum {string}
              */
             locks_or_gives_way: "yes" | "no" | "unknown";
+            /**
+             * Stirred Up By
+             * @default []
+             */
+            stirred_up_by: ("stairs" | "squatting" | "kneeling" | "turning" | "long_sitting" | "standing" | "walking")[];
         };
         /** KneePainIn */
         KneePainIn: {
@@ -1286,11 +1322,42 @@ export interface components {
             side: components["schemas"]["Side"];
             facts: components["schemas"]["KneeFacts"];
         };
+        /** LowBackFacts */
+        LowBackFacts: {
+            /**
+             * What
+             * @default unknown
+             * @enum {string}
+             */
+            what: "sore" | "weak" | "disc" | "narrow_canal" | "slipped_vertebra" | "unknown";
+            /**
+             * Sore
+             * @default unknown
+             * @enum {string}
+             */
+            sore: "yes" | "no" | "unknown";
+        };
+        /** LowBackIn */
+        LowBackIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "low_back";
+            facts: components["schemas"]["LowBackFacts"];
+        };
         /**
          * PregnancyFacts
-         * @description The week comes from the due date, else from the last period, else from weeks known on a date.
+         * @description The week comes from the due date, else from the last period, else from weeks known on a date. The blood pressure
+         *     in mm Hg; where it is given it decides, and ``blood_pressure_high`` only where it is not.
          */
         PregnancyFacts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "bleeding" | "leaking_fluid" | "regular_contractions" | "dizzy_or_weak" | "chest_pain" | "breathless_before_effort" | "headache_with_sight" | "sudden_swelling" | "upper_belly_pain" | "severe_itching" | "calf_pain" | "baby_moving_less")[];
             /** Due Date */
             due_date?: string | null;
             /** Last Period */
@@ -1330,6 +1397,22 @@ export interface components {
              * @enum {string}
              */
             blood_pressure_high: "yes" | "no" | "unknown";
+            /** Systolic */
+            systolic?: number | null;
+            /** Diastolic */
+            diastolic?: number | null;
+            /**
+             * Baby Position
+             * @default unknown
+             * @enum {string}
+             */
+            baby_position: "head_down" | "bottom_down" | "across" | "unknown";
+            /**
+             * Placenta
+             * @default unknown
+             * @enum {string}
+             */
+            placenta: "clear" | "low" | "unknown";
             /** Born On */
             born_on?: string | null;
             /**
@@ -1349,6 +1432,21 @@ export interface components {
             kind: "pregnancy";
             facts: components["schemas"]["PregnancyFacts"];
         };
+        /**
+         * WristFacts
+         * @description How much it hurts is asked at arrival.
+         */
+        WristFacts: Record<string, never>;
+        /** WristIn */
+        WristIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wrist";
+            side: components["schemas"]["Side"];
+            facts: components["schemas"]["WristFacts"];
+        };
         /** ClearanceIn */
         ClearanceIn: {
             /**
@@ -1362,7 +1460,7 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "activity" | "lying_flat" | "after_birth")[];
+            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "kneeling" | "activity" | "lying_flat" | "deep_squat" | "after_birth" | "imaging" | "steroids" | "fracture")[];
         };
         /** DailyIn */
         DailyIn: {
@@ -1392,13 +1490,19 @@ export interface components {
         };
         /**
          * MeasuresOut
-         * @description ``body`` by quantity, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
+         * @description ``body`` by quantity and ``seen`` by what was seen and side, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
          *     level with the feet flat.
          */
         MeasuresOut: {
             /** Body */
             body: {
                 [key: string]: components["schemas"]["ReadingOut"][];
+            };
+            /** Seen */
+            seen: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["ReadingOut"][];
+                };
             };
             /** Level Seat Cm */
             level_seat_cm: number | null;
@@ -1446,12 +1550,12 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description One reading; cm, kg or degrees by quantity. Body measures have no side. ``conditions`` are the
+         * @description One reading; cm, kg, seconds or degrees by quantity. Body measures have no side. ``conditions`` are the
          *     lengths a tape reading was turned into degrees with; ``note`` is what was looked at.
          */
         ReadingIn: {
             /** Quantity */
-            quantity: ("stature" | "weight" | "chair_height" | "sitting_seat" | "sitting_knee_minus_hip" | "sitting_plumb_offset") | components["schemas"]["Quantity"];
+            quantity: ("stature" | "weight" | "chair_height" | "sitting_seat" | "sitting_knee_minus_hip" | "sitting_plumb_offset" | "one_leg_stand") | components["schemas"]["Quantity"] | ("test.moves_as_one" | "seen.knee_twist" | "seen.hip_use" | "seen.hip_range" | "seen.hip_extension" | "seen.knee_range" | "seen.ankle_range" | "seen.back_rounds" | "seen.back_hollows" | "seen.shin_steep");
             side?: components["schemas"]["Side"] | null;
             /** Value */
             value: number;
@@ -1630,9 +1734,12 @@ export interface components {
         };
         /**
          * Verdict
+         * @description From best to worst. ``clear``: as usual, with nothing to mind and the purpose kept. ``with_setup``: some set-up has
+         *     nothing to mind. ``with_eye``: allowed, and every set-up has something to mind. ``check_first``: a question is open.
+         *     ``leave_out``: stopped, or no shape for this body.
          * @enum {string}
          */
-        Verdict: "clear" | "with_setup" | "check_first" | "leave_out";
+        Verdict: "clear" | "with_setup" | "with_eye" | "check_first" | "leave_out";
         /** Drawing */
         Drawing: {
             view: components["schemas"]["View"];
@@ -1908,7 +2015,7 @@ export interface components {
         };
         /**
          * RungLane
-         * @description One rung on one side: verdict, and the one sentence that matters most. ``drawn`` says whether there is a figure.
+         * @description One rung on one side: verdict, how many things to mind and the largest of them, and the sentences that matter. ``drawn`` says whether there is a figure.
          */
         RungLane: {
             /** Variation */
@@ -1916,6 +2023,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Cautions */
             cautions: number;
+            /** Largest */
+            largest: string;
             /** Drawn */
             drawn: boolean;
             /** Line */
@@ -2072,6 +2181,8 @@ export interface components {
             phase: string;
             /** Codes */
             codes: string[];
+            /** Size */
+            size: number;
             /** Sentence */
             sentence: string;
             /** Client Sentence */

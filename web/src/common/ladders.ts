@@ -61,7 +61,7 @@ export function familyOf(rung: string): string {
   return rung.split('.')[0] ?? rung
 }
 
-const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup']
+const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'with_eye']
 
 /** Where a side would work today: the offered step, else where it stands, else the most that is open without a caution. */
 export function startingRung(ladder: Schemas['LadderOut'], side: Side): string | undefined {

@@ -32,6 +32,13 @@ def half_axes_cm(body: Body) -> Array:
     )
 
 
+def floor_clearance_cm(body: Body, points: TrunkPoints, lumbar_lean_deg: Array) -> Array:
+    """Distance in cm from the belly's lowest point to the floor, negative when pressed; (…)."""
+    forward, _, along = half_axes_cm(body)
+    centre_z = (points.l5s1[..., 1] + points.t12[..., 1]) / 2
+    return np.asarray(centre_z - np.hypot(forward * sind(lumbar_lean_deg), along * cosd(lumbar_lean_deg)))
+
+
 def belly_clearance_cm(body: Body, points: TrunkPoints, lumbar_lean_deg: Array, hip: Array, knee: Array) -> Array:
     """Least distance in cm from the belly to one thigh, negative when pressed; (…).
 

@@ -58,20 +58,41 @@ class Range:
 
 
 PINCH_TURNED_OUT_AT_DEG = clinical("groin.turned_out_at", "deg")
+PINCH_EARLIER_MOST_DEG = clinical("groin.earlier_most", "deg")
+PINCH_FULL_CROSSING_DEG = clinical("groin.full_crossing", "deg")
 
 
 @dataclass(frozen=True, slots=True)
 class GroinPinch:
-    """Hip flexion at which the groin starts to pinch: knee straight ahead, and out to the side."""
+    """Hip flexion at which the groin starts to pinch: knee straight ahead, and out to the side by ``out_at_deg``;
+    ``turned_out_deg`` is ``None`` where only the first was measured."""
 
     straight_deg: float
-    turned_out_deg: float
+    turned_out_deg: float | None
+    out_at_deg: float = PINCH_TURNED_OUT_AT_DEG
 
-    def flexion_at(self, abduction_deg: Array) -> Array:
-        """Where it pinches at an abduction, straight between the two figures."""
-        return np.asarray(
-            np.interp(abduction_deg, (0.0, PINCH_TURNED_OUT_AT_DEG), (self.straight_deg, self.turned_out_deg))
-        )
+    @staticmethod
+    def measured(straight_deg: float, turned_out_deg: float | None, out_at_deg: float | None = None) -> GroinPinch:
+        """From what was recorded. A turned-out angle below the straight one counts as equal to it."""
+        out = None if turned_out_deg is None else max(turned_out_deg, straight_deg)
+        return GroinPinch(straight_deg, out, PINCH_TURNED_OUT_AT_DEG if out_at_deg is None else out_at_deg)
+
+    def flexion_at(self, abduction_deg: Array, external_rotation_deg: Array | float = 0.0) -> Array:
+        """Where it pinches, degrees of flexion.
+
+        Outward straight between the two figures. Crossing the middle and turning in bring it earlier, with the same
+        slope and by 15° at most; where only the straight figure is known it stays there outward, and comes 15° earlier
+        at full crossing (judgement).
+        """
+        out = np.asarray(abduction_deg, float)
+        if self.turned_out_deg is None:
+            later, slope = 0.0, PINCH_EARLIER_MOST_DEG / PINCH_FULL_CROSSING_DEG
+        else:
+            later = self.turned_out_deg - self.straight_deg
+            slope = later / self.out_at_deg
+        gained = later * np.clip(out / self.out_at_deg, 0.0, 1.0)
+        inward = np.maximum(-out, 0.0) + np.maximum(-np.asarray(external_rotation_deg, float), 0.0)
+        return np.asarray(self.straight_deg + gained - np.minimum(slope * inward, PINCH_EARLIER_MOST_DEG))
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,19 +103,25 @@ class Ranges:
     coupling: Mapping[Side, float] = field(default_factory=dict)
     """A client's own hamstring coupling where a 90/90 test gave one."""
     groin_pinch: Mapping[Side, GroinPinch] = field(default_factory=dict)
+    tests: Mapping[tuple[str, Side], str] = field(default_factory=dict)
+    """Tests no range shows, by name and side: ``passed``, ``not_passed`` or ``not_tried``."""
+    seen: frozenset[tuple[str, Side]] = frozenset()
+    """What was seen on the mat beyond what the model takes for possible, by bound and side."""
 
     @staticmethod
     def from_measured(
         measured: Mapping[tuple[Quantity, Side], Range],
         coupling: Mapping[Side, float] | None = None,
         groin_pinch: Mapping[Side, GroinPinch] | None = None,
+        tests: Mapping[tuple[str, Side], str] | None = None,
+        seen: frozenset[tuple[str, Side]] = frozenset(),
     ) -> Ranges:
         every = {
             (quantity, side): measured.get((quantity, side), typical_range(quantity))
             for quantity in Quantity
             for side in SIDES
         }
-        return Ranges(every, coupling or {}, groin_pinch or {})
+        return Ranges(every, coupling or {}, groin_pinch or {}, tests or {}, seen)
 
     def get(self, quantity: Quantity, side: Side) -> Range:
         return self.by_side[(quantity, side)]

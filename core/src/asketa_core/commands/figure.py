@@ -47,7 +47,7 @@ def run_figure(request: FigureRequest) -> str:
     screened = situation.screen(rung, request.side)
     if isinstance(screened, NoGrid):
         raise InputError("room", no_stack_words(screened), "Add such a prop to the room, or take another variation.")
-    row = screened.grid.nearest(request.setup) if request.setup else screened.shown
+    row = screened.grid.nearest(request.setup) if request.setup else screened.recommended
     foot = request.setup.get("foot", SlotValue()).choice
     view = request.view or lane_view(rung, request.side)
     return figure(screened, situation.body, situation.room, row, view, request.labels, foot, request.light)

@@ -64,8 +64,11 @@ def wrist_wanted(
         return bool(shoulder[2] - height_cm - ABOVE_CM <= arm)
 
     match hands.on:
-        case "thighs" | "shins" | "under_thigh":
-            return _on_leg(body, shoulder, _leg_ahead(legs, side), LEG_PLACES[hands.on], hands.on == "under_thigh")
+        case "under_thigh":
+            raised = max(legs.values(), key=lambda each: float(each.middle[2]))
+            return _on_leg(body, shoulder, raised, LEG_PLACES[hands.on], below=True)
+        case "thighs" | "shins":
+            return _on_leg(body, shoulder, _leg_ahead(legs, side), LEG_PLACES[hands.on])
         case "hips":
             return np.asarray(leg.root + 9.0 * aside + 6.0 * UP)
         case "chair_in_front":
@@ -165,7 +168,9 @@ def _on_leg(body: Body, shoulder: Array, leg: Limb, wanted: float, below: bool =
     along = unit(line)
     outer = unit(UP - along[:, 2:3] * along)
     share = np.where(on_thigh[:, 0], places, places - 1.0)[:, None]
-    found = start + share * line + (-1.0 if below else 1.0) * outer * (body.length_cm("thigh_radius_knee") + 2.0)
+    # Hands that clasp behind a thigh have their wrists at its side.
+    clear = 0.0 if below else body.length_cm("thigh_radius_knee") + 2.0
+    found = start + share * line + outer * clear
     away = np.linalg.norm(found - shoulder, axis=-1)
     within = away <= REACHES * (body.length_cm("upper_arm") + body.length_cm("forearm"))
     best = np.argmin(np.where(within, np.abs(places - wanted), np.inf)) if within.any() else np.argmin(away)

@@ -34,6 +34,7 @@ from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.setup.search import Screened
 from asketa_core.units import SIDES, Array, Side
 from asketa_core.words import numbers
+from asketa_core.words.catalogue import say
 from asketa_core.words.stacks import stack_words
 
 
@@ -184,6 +185,9 @@ def describe(screened: Screened, index: int) -> str:
     else:
         place = f"Sitting on {'the floor' if seat is None or not seat.layers else stack_words(seat)}, "
         place += "upright" if abs(lean) < 1 else f"leaning {lean:.0f}° forward"
+    where = screened.grid.setup(index).get(variation.recipe.seat_slot or "")
+    if where is not None and where.choice is not None:
+        place += f", {say('choices', where.choice)}"
     if variation.shared:
         return f"{place}. Left leg: {leg(Side.LEFT)}. Right leg: {leg(Side.RIGHT)}."
     return (

@@ -46,9 +46,11 @@ def _cell(situation: Situation, variation: Variation, side: Side, x: int, y: int
     if isinstance(screened, NoGrid):
         note = " (nothing in the room)"
     else:
-        if not screened.possible[screened.best]:
+        if not screened.possible[screened.recommended]:
             note = " (cannot be met)"
-        svg = figure(screened, situation.body, situation.room, screened.shown, lane_view(variation, side), labels=False)
+        svg = figure(
+            screened, situation.body, situation.room, screened.recommended, lane_view(variation, side), labels=False
+        )
         inner_width, inner_height = CELL_WIDTH - 10, CELL_HEIGHT - 8
         drawn = _OPENING.sub(
             rf'<svg x="{x + 5}" y="{y + CAPTION}" width="{inner_width}" height="{inner_height}" '

@@ -7,7 +7,7 @@ a date. ``TOPICS`` is the complete list; what is not in it does not exist.
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
@@ -16,9 +16,12 @@ from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.clientfile import (
     AnyEntry,
     Bones,
+    BonesFacts,
     ClientFile,
+    Fracture,
     HipReplacement,
     KneePain,
+    LowBackEntry,
     Pregnancy,
     Scope,
     pregnancy_week,
@@ -30,6 +33,7 @@ from asketa_core.limits.model import (
     FigureFromFact,
     FigureFromRange,
     Limit,
+    Meaning,
     Row,
     RowFile,
     Severity,
@@ -47,7 +51,7 @@ class Topic:
     kind: str
     file: str
     rows: Callable[[], RowFile]
-    context: Callable[[Any, ClientFile, dt.date], object]
+    contexts: Callable[[Any, ClientFile, dt.date], Sequence[Meaning]]
     cleared: Callable[[Any, Scope, dt.date], bool]
 
 
@@ -55,23 +59,32 @@ def _never_cleared(entry: AnyEntry, scope: Scope, date: dt.date) -> bool:
     return False
 
 
+def _certain(context: Callable[[Any, ClientFile, dt.date], object]) -> Callable[..., tuple[Meaning]]:
+    """A topic whose entries have one meaning on a date."""
+    return lambda entry, client, date: (Meaning(context(entry, client, date)),)
+
+
 TOPICS: tuple[Topic, ...] = (
-    Topic("hip_replacement", "hip_replacement", hip_replacement.rows, hip_replacement.context, hip_replacement.cleared),
-    Topic("knee_pain", "knee", knee.rows, knee.context, _never_cleared),
-    Topic("pregnancy", "pregnancy", pregnancy.rows, pregnancy.context, pregnancy.cleared),
-    Topic("bones", "bones", bones.rows, bones.context, _never_cleared),
-    Topic("groin_pinch", "groin_pinch", companions.groin_rows, companions.groin_context, _never_cleared),
-    Topic("hamstrings", "hamstrings", companions.hamstrings_rows, companions.hamstrings_context, _never_cleared),
-    Topic("unreadable", "unreadable", companions.unreadable_rows, companions.unreadable_context, _never_cleared),
-)
+    Topic("hip_replacement", "hip_replacement", hip_replacement.rows, _certain(hip_replacement.context), hip_replacement.cleared),
+    Topic("knee_pain", "knee", knee.rows, _certain(knee.context), knee.cleared),
+    Topic("pregnancy", "pregnancy", pregnancy.rows, _certain(pregnancy.context), pregnancy.cleared),
+    Topic("bones", "bones", bones.rows, bones.meanings, bones.cleared),
+    Topic("groin_pinch", "groin_pinch", companions.groin_rows, _certain(companions.groin_context), _never_cleared),
+    Topic("hamstrings", "hamstrings", companions.hamstrings_rows, _certain(companions.hamstrings_context), _never_cleared),
+    Topic("low_back", "low_back", companions.low_back_rows, _certain(companions.low_back_context), _never_cleared),
+    Topic("wrist", "wrist", companions.wrist_rows, _certain(companions.wrist_context), _never_cleared),
+    Topic("unreadable", "unreadable", companions.unreadable_rows, _certain(companions.unreadable_context), _never_cleared),
+)  # fmt: skip
 EVERYONE = "everyone"
 
 
 @dataclass(frozen=True, slots=True)
 class EveryoneContext:
-    """Everything the rows of ``data/limits/everyone.yaml`` may ask about: only what was measured on this client."""
+    """Everything the rows of ``data/limits/everyone.yaml`` may ask about: what was measured on this client, and age."""
 
     hamstrings: Literal["stiff", "not_known_stiff"]
+    grown: Literal["yes", "no"]
+    one_leg_stand: Literal["short", "not_known_short"]
 
 
 @cache
@@ -98,25 +111,49 @@ def all_rows() -> Iterable[tuple[str, Row]]:
 def limits_on(client: ClientFile, date: dt.date, ranges: Ranges | None = None) -> list[Limit]:
     """Every limit that holds for a client on ``date``, those for everyone included."""
     known = ranges if ranges is not None else client.latest_ranges(date)
-    everyone = _everyone_context(known)
+    everyone = _everyone_context(client, date, known)
     found = [
-        _limit(row, EVERYONE, None, side, known, {})
+        _limit(row, EVERYONE, None, side, known, {}, ())
         for row in everyone_rows().rows
-        if row.matches(everyone)
+        if row.missing(everyone) == ()
         for side in _sides(row, None)
+        if not (row.unmeasured is not None and side is not None and known.get(row.unmeasured, side).measured)
     ]
-    for entry in client.entries:
+    for entry in _with_what_follows(client):
         found.extend(limits_of(entry, client, date, known))
     return found
 
 
+def _with_what_follows(client: ClientFile) -> Iterable[AnyEntry]:
+    """The entries of a file and what they open besides: half a hip after a fall asks about the bones."""
+    yield from client.entries
+    if any(isinstance(entry, Bones) for entry in client.entries):
+        return
+    for entry in client.entries:
+        if (
+            isinstance(entry, HipReplacement)
+            and entry.facts.prosthesis == "half"
+            and entry.facts.half_because == "fall"
+        ):
+            broken = Fracture(bone="hip", date=entry.facts.date, low_energy="yes")
+            yield Bones(id=entry.id, kind="bones", facts=BonesFacts(fractures=(broken,)))
+            return
+
+
 STIFF_HAMSTRINGS_DEG = clinical("hamstrings.stiff", "deg")
+ADULT_YEARS = clinical("age.adult", "years")
+STEADY_S = clinical("bones.steady_stand", "seconds")
 
 
-def _everyone_context(ranges: Ranges) -> EveryoneContext:
+def _everyone_context(client: ClientFile, date: dt.date, ranges: Ranges) -> EveryoneContext:
     raised = [ranges.get(Quantity.STRAIGHT_LEG_RAISE, side) for side in SIDES]
     stiff = any(r.measured and r.value_deg < STIFF_HAMSTRINGS_DEG for r in raised)
-    return EveryoneContext("stiff" if stiff else "not_known_stiff")
+    age, stand = client.age_on(date), client.latest_measure("one_leg_stand", date)
+    return EveryoneContext(
+        hamstrings="stiff" if stiff else "not_known_stiff",
+        grown="no" if age is not None and age < ADULT_YEARS else "yes",
+        one_leg_stand="short" if stand is not None and stand < STEADY_S else "not_known_short",
+    )
 
 
 def _sides(row: Row, own: Side | None) -> tuple[Side | None, ...]:
@@ -127,20 +164,25 @@ def _sides(row: Row, own: Side | None) -> tuple[Side | None, ...]:
 
 
 def limits_of(entry: AnyEntry, client: ClientFile, date: dt.date, ranges: Ranges) -> list[Limit]:
-    """What one entry turns into on ``date``."""
+    """What one entry turns into on ``date``. A stop that holds only perhaps asks for the facts that decide it; a
+    caution stays a caution."""
     if (entry.from_date is not None and date < entry.from_date) or (
         entry.until_date is not None and date > entry.until_date
     ):
         return []
     topic = next(topic for topic in TOPICS if topic.kind == entry.kind)
-    context = topic.context(entry, client, date)
-    return [
-        _limit(row, topic.file, entry, side, ranges, describe(entry, date))
-        for row in topic.rows().rows
-        if row.matches(context)
-        and not (row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date))
-        for side in _sides(row, entry.side)
-    ]
+    params = describe(entry, date)
+    found = []
+    for meaning in topic.contexts(entry, client, date):
+        for row in topic.rows().rows:
+            open_facts = row.missing(meaning.context)
+            if open_facts is None or (meaning.doubt and row.everything is not None):
+                continue
+            if row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date):
+                continue
+            missing = (*meaning.doubt, *open_facts)
+            found += [_limit(row, topic.file, entry, side, ranges, params, missing) for side in _sides(row, entry.side)]
+    return found
 
 
 def describe(entry: AnyEntry, date: dt.date) -> dict[str, object]:
@@ -155,21 +197,33 @@ def describe(entry: AnyEntry, date: dt.date) -> dict[str, object]:
         return {"week": pregnancy_week(entry.facts, date), "born": born}
     if isinstance(entry, Bones):
         return {"row": bones.row_of(entry.facts), "t_score": entry.facts.t_score}
+    if isinstance(entry, LowBackEntry):
+        return {"what": entry.facts.what}
     return {}
 
 
 def _limit(
-    row: Row, file: str, entry: AnyEntry | None, side: Side | None, ranges: Ranges, params: Mapping[str, object]
+    row: Row,
+    file: str,
+    entry: AnyEntry | None,
+    side: Side | None,
+    ranges: Ranges,
+    params: Mapping[str, object],
+    missing: tuple[str, ...],
 ) -> Limit:
+    severity = Severity[row.severity.upper()]
     return Limit(
         code=row.code,
         entry_id=entry.id if entry is not None else None,
         entry_kind=entry.kind if entry is not None else EVERYONE,
         side=side,
-        severity=Severity[row.severity.upper()],
+        severity=min(severity, Severity.ASK) if missing else severity,
         terms=tuple(_term(term, entry, side, ranges) for term in row.terms),
         phases=row.phases,
         exact=row.exact,
+        ends=row.ends,
+        everything=row.everything,
+        missing=missing,
         source=f"{file}.{row.source}",
         params=params,
     )

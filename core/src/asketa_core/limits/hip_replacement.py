@@ -32,15 +32,17 @@ FLOOR_STOP_WEEKS = clinical("hip.floor_stop", "weeks")
 class Context:
     """Everything the rows of ``data/limits/hip_replacement.yaml`` may ask about."""
 
-    date: Literal["known", "unknown"]
     weeks: int | Literal["unknown"]
-    period: Literal["before_6", "6_to_end", "after"]
+    period: Literal["before_6", "6_to_end", "after", "unknown"]
     approach: Approach
+    surgeon_bend: Literal["yes", "no"]
+    """Whether the surgeon set a bend of their own, which then holds whatever the approach."""
     abductor_repair: TriState
     weight_bearing: WeightBearing
-    trouble_since: TriState
+    trouble_since: Literal["yes", "no"]
     precautions: Literal["run", "ended"]
     measured_since: Literal["yes", "no"]
+    symptoms: Literal["yes", "no"]
 
 
 @cache
@@ -51,8 +53,8 @@ def rows() -> RowFile:
 @cache
 def precaution_scopes(approach: Approach) -> tuple[Scope, ...]:
     """What an approach restricts until it is cleared: the scopes of its own rows."""
-    until_cleared = (row for row in rows().rows if row.scope is not None)
-    found = [row.scope for row in until_cleared if _names(row.when.get("approach"), approach)]
+    until_cleared = (row for row in rows().rows if row.scope is not None and row.when.get("surgeon_bend") != "yes")
+    found = [row.scope for row in until_cleared if approach == "unknown" or _names(row.when.get("approach"), approach)]
     return tuple(dict.fromkeys(scope for scope in found if scope is not None))
 
 
@@ -72,12 +74,24 @@ def cleared(entry: HipReplacement, scope: Scope, date: dt.date) -> bool:
     return any(scope in c.scope or "all" in c.scope for c in counting_clearances(entry, date))
 
 
+def trouble_since(entry: HipReplacement, date: dt.date) -> Literal["yes", "no"]:
+    """Whether a fall, new pain or a dislocation waits for the surgeon's word: recorded, and no clearance given since.
+    What nobody asked about asks nothing."""
+    facts = entry.facts
+    if facts.trouble_since != "yes" or (facts.trouble_on is not None and facts.trouble_on > date):
+        return "no"
+    since = [c for c in counting_clearances(entry, date) if facts.trouble_on is not None and c.date > facts.trouble_on]
+    return "no" if since else "yes"
+
+
 def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Context:
-    """What a record means on a date. An unknown date counts as the strictest period; it is asked for."""
+    """What a record means on a date."""
     facts = entry.facts
     weeks = weeks_between(facts.date, date) if facts.date is not None else None
-    period: Literal["before_6", "6_to_end", "after"] = "after"
-    if weeks is None or weeks < FLOOR_STOP_WEEKS:
+    period: Literal["before_6", "6_to_end", "after", "unknown"] = "after"
+    if weeks is None:
+        period = "unknown"
+    elif weeks < FLOOR_STOP_WEEKS:
         period = "before_6"
     elif weeks < client.settings.first_weeks_after_hip:
         period = "6_to_end"
@@ -87,13 +101,15 @@ def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Context
         for m in client.ranges
     )
     return Context(
-        date="known" if facts.date is not None else "unknown",
         weeks=weeks if weeks is not None else "unknown",
         period=period,
         approach=facts.approach,
+        surgeon_bend="no" if facts.surgeon_bend_deg is None else "yes",
         abductor_repair=facts.abductor_repair,
-        weight_bearing=facts.weight_bearing,
-        trouble_since=facts.trouble_since,
+        # After the first weeks a leg takes the weight unless something else was written down.
+        weight_bearing="full" if facts.weight_bearing == "unknown" and period == "after" else facts.weight_bearing,
+        trouble_since=trouble_since(entry, date),
         precautions="run" if still_running else "ended",
         measured_since="yes" if measured else "no",
+        symptoms=facts.alarming,
     )

@@ -8,7 +8,16 @@ from functools import cache
 from typing import Literal
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.clientfile import ClientFile, DailyFact, KneeDiagnosis, KneeFacts, KneePain, KneeSite, TriState
+from asketa_core.clientfile import (
+    ClientFile,
+    DailyFact,
+    KneeDiagnosis,
+    KneeFacts,
+    KneePain,
+    KneeSite,
+    Scope,
+    TriState,
+)
 from asketa_core.clinical import clinical, days
 from asketa_core.limits.model import RowFile, rows_of
 
@@ -29,17 +38,18 @@ class Context:
     """Everything the rows of ``data/limits/knee.yaml`` may ask about."""
 
     diagnosis: KneeDiagnosis
+    replaced: YesNo
+    """Known to be replaced: rest is closed for no knee of which nobody said so."""
     site: KneeSite
     operation_fresh: TriState
     repair_fresh: TriState
     ligament_fresh: TriState
-    cleared: YesNo
     red_flag: YesNo
-    pain_known: YesNo
+    symptoms: YesNo
     painful: TriState
-    sore: YesNo
+    sore: TriState
     forced: Forced
-    very_sore: YesNo
+    very_sore: TriState
     measured: YesNo
 
 
@@ -63,18 +73,33 @@ def _within(start: dt.date | None, date: dt.date, span_days: int) -> TriState:
     return "yes" if (date - start).days < span_days else "no"
 
 
-def _forced(
-    entry: KneePain, client: ClientFile, date: dt.date, operation_fresh: TriState, sore: YesNo, pain_known: YesNo
-) -> Forced:
+def cleared(entry: KneePain, scope: Scope, date: dt.date) -> bool:
+    """Whether a clearance for a scope has been given by a date."""
+    return any(c.date <= date and (scope in c.scope or "all" in c.scope) for c in entry.clearances)
+
+
+def _at_least(pain: int | None, threshold: float, irritable: TriState) -> TriState:
+    """Sore by either: this much pain today, or stirred up until the next day."""
+    if irritable == "yes" or (pain is not None and pain >= threshold):
+        return "yes"
+    return "unknown" if pain is None or irritable == "unknown" else "no"
+
+
+LIGAMENTS = frozenset({"acl", "pcl", "mcl", "lcl"})
+"""For these the day since which it hurts is the day of the injury; other knees count from an operation only."""
+
+
+def _forced(entry: KneePain, client: ClientFile, date: dt.date, operation_fresh: TriState, sore: TriState) -> Forced:
     """Whether a knee may rest turned out and bent under load."""
     felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after or 0) > 0]
     last_day = max((r.date for r in felt), default=None)
     in_the_knee = any(r.place == "knee" for r in felt if r.date == last_day)
-    injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
-    if sore == "yes" or in_the_knee or "yes" in (injury_fresh, operation_fresh):
+    injury_fresh: TriState = "no"
+    if entry.facts.diagnosis in LIGAMENTS:
+        injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
+    if in_the_knee or "yes" in (sore, injury_fresh, operation_fresh):
         return "leave"
-    known = pain_known == "yes" and "unknown" not in (injury_fresh, operation_fresh)
-    return "open" if known else "unknown"
+    return "unknown" if "unknown" in (sore, injury_fresh, operation_fresh) else "open"
 
 
 def context(entry: KneePain, client: ClientFile, date: dt.date) -> Context:
@@ -83,30 +108,30 @@ def context(entry: KneePain, client: ClientFile, date: dt.date) -> Context:
     daily = daily_fact(entry.id, client, date)
     pain = daily.pain_today if daily is not None else None
     irritable = daily.irritable if daily is not None else "unknown"
+    # A replaced knee and a repaired meniscus were operated, whatever the tick beside it says.
+    operated = "yes" if facts.diagnosis in ("replacement", "meniscus_repaired") else facts.operated
     operation_fresh: TriState = "no"
-    if facts.operated != "no":
-        known = facts.operation_date if facts.operated == "yes" else None
-        operation_fresh = _within(known, date, OPERATION_FRESH_DAYS)
+    if operated != "no":
+        operation_fresh = _within(facts.operation_date if operated == "yes" else None, date, OPERATION_FRESH_DAYS)
     repair_fresh: TriState = "no"
     if facts.diagnosis == "meniscus_repaired":
         repair_fresh = _within(facts.operation_date, date, REPAIR_FRESH_DAYS)
-    pain_known: YesNo = "yes" if pain is not None and irritable != "unknown" else "no"
-    sore: YesNo = "yes" if (pain is not None and pain >= SORE_PAIN) or irritable == "yes" else "no"
+    sore = _at_least(pain, SORE_PAIN, irritable)
     measured = any(
         m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges
     )
     return Context(
         diagnosis=facts.diagnosis,
+        replaced="yes" if facts.diagnosis == "replacement" else "no",
         site=facts.site,
         operation_fresh=operation_fresh,
         repair_fresh=repair_fresh,
         ligament_fresh=_within(facts.operation_date or facts.since, date, LIGAMENT_FRESH_DAYS),
-        cleared="yes" if any(c.date <= date for c in entry.clearances) else "no",
         red_flag="yes" if facts.locks_or_gives_way == "yes" and facts.swelling == "yes" else "no",
-        pain_known=pain_known,
+        symptoms=facts.alarming,
         painful="unknown" if pain is None else ("yes" if pain > 0 else "no"),
         sore=sore,
-        forced=_forced(entry, client, date, operation_fresh, sore, pain_known),
-        very_sore="yes" if (pain is not None and pain >= VERY_SORE_PAIN) or irritable == "yes" else "no",
+        forced=_forced(entry, client, date, operation_fresh, sore),
+        very_sore=_at_least(pain, VERY_SORE_PAIN, irritable),
         measured="yes" if measured else "no",
     )

@@ -24,6 +24,13 @@ ALL_PHASES: tuple[Phase, ...] = ("pose", "way", "transfer", "floor_transfer", "c
 NEUTRAL_SLACK_DEG = 2.0
 """A limit at the body's neutral bites only beyond this, so that standing and sitting are never refused."""
 
+Everything = Literal["symptom", "condition", "question"]
+"""Why a rule is about every shape: something happening now, a state a doctor has to clear, a fact much depends on. The
+last two leave gentle work open."""
+
+Ends = Literal["worst", "middle"]
+"""Which ends of the client's ranges a limit reads: the worst of them, or the middle alone (what is merely comfortable)."""
+
 
 class Severity(IntEnum):
     """How hard a limit is. The order is the order of verdicts: a stop outranks an open question."""
@@ -80,8 +87,16 @@ class Limit:
     terms: tuple[Term, ...]
     phases: tuple[Phase, ...] = ALL_PHASES
     exact: bool = False
+    ends: Ends = "worst"
+    everything: Everything | None = None
+    missing: tuple[str, ...] = ()
+    """The facts nobody knows and that decide whether this holds at all: a stop that may hold asks about them."""
     source: str = ""
     params: Mapping[str, object] = field(default_factory=dict)
+
+    @property
+    def spares_gentle(self) -> bool:
+        return self.everything in ("condition", "question")
 
     @cached_property
     def flags_first(self) -> tuple[Term, ...]:
@@ -96,7 +111,16 @@ class Limit:
     @property
     def identity(self) -> tuple[object, ...]:
         """Compares limits across dates: same rule, same entry, same figures."""
-        return (self.code, self.entry_id, self.side, int(self.severity), self.terms)
+        return (self.code, self.entry_id, self.side, int(self.severity), self.terms, self.missing)
+
+
+@dataclass(frozen=True, slots=True)
+class Meaning:
+    """What an entry comes to on a date: a topic's context, and the facts because of which it only may be so. A doubtful
+    meaning stops nothing: it asks."""
+
+    context: object
+    doubt: tuple[str, ...] = ()
 
 
 class FigureFromRange(Record):
@@ -130,8 +154,16 @@ class TermRow(Record):
         return self
 
 
+@dataclass(frozen=True, slots=True)
+class Between:
+    """A whole number known only to lie in a span, both ends included."""
+
+    low: int
+    high: int
+
+
 class Bounds(Record):
-    """A span of whole numbers: ``at_least`` and above, ``below`` and no more. An unknown number lies in none."""
+    """A span of whole numbers: ``at_least`` and above, ``below`` and no more."""
 
     below: int | None = None
     at_least: int | None = None
@@ -142,10 +174,15 @@ class Bounds(Record):
             raise ValueError("give 'below' or 'at_least'")
         return self
 
-    def hold(self, have: object) -> bool:
-        if not isinstance(have, int):
-            return False
-        return (self.below is None or have < self.below) and (self.at_least is None or have >= self.at_least)
+    def hold(self, have: int | Between) -> bool | None:
+        """``None`` where a number known only roughly may lie inside or outside."""
+        low, high = (have.low, have.high) if isinstance(have, Between) else (have, have)
+        inside = [(self.below is None or n < self.below) and (self.at_least is None or n >= self.at_least)
+                  for n in range(low, high + 1)]  # fmt: skip
+        return True if all(inside) else None if any(inside) else False
+
+
+UNKNOWN = "unknown"
 
 
 Scalar = str | int
@@ -162,9 +199,12 @@ class Row(Record):
     severity: Literal["stop", "caution", "ask"]
     side: Literal["same", "both", "none"]
     terms: tuple[TermRow, ...] = ()
-    everything: Literal["symptom", "condition", "question"] | None = None
+    everything: Everything | None = None
     phases: tuple[Phase, ...] = ALL_PHASES
     exact: bool = False
+    ends: Ends = "worst"
+    unmeasured: Quantity | None = None
+    """Holds only while this range was not measured on the side."""
     source: str
 
     @model_validator(mode="after")
@@ -178,14 +218,22 @@ class Row(Record):
             raise ValueError("'scope' goes with 'holds: until_cleared'")
         return self
 
-    def matches(self, context: object) -> bool:
-        """Whether every condition holds for a topic's context. An unknown number satisfies no ``below`` or
-        ``at_least``: rows about unknown facts name them as ``unknown``."""
-        return all(_holds(wanted, getattr(context, key)) for key, wanted in self.when.items())
+    def missing(self, context: object) -> tuple[str, ...] | None:
+        """The conditions nobody can answer for a topic's context, none of them where all hold; ``None`` where one
+        certainly does not. A row about everything holds only where every condition is known to."""
+        truth = {key: _holds(wanted, getattr(context, key)) for key, wanted in self.when.items()}
+        open_ones = tuple(key for key, holds in truth.items() if holds is None)
+        if False in truth.values() or (open_ones and self.everything is not None):
+            return None
+        return open_ones
 
 
-def _holds(wanted: Condition, have: object) -> bool:
+def _holds(wanted: Condition, have: object) -> bool | None:
+    """True, false, or ``None`` for a fact nobody knows. A row that names ``unknown`` is about not knowing."""
+    if have == UNKNOWN and wanted != UNKNOWN and not (isinstance(wanted, tuple) and UNKNOWN in wanted):
+        return None
     if isinstance(wanted, Bounds):
+        assert isinstance(have, int | Between)
         return wanted.hold(have)
     return have in wanted if isinstance(wanted, tuple) else have == wanted
 
@@ -236,7 +284,7 @@ def words_of(hint: Any) -> tuple[set[str], bool]:
     """The words a literal type allows, and whether it may also be a whole number."""
     if get_origin(hint) is Literal:
         return set(get_args(hint)), False
-    if hint is int:
+    if hint in (int, Between):
         return set(), True
     parts = [words_of(part) for part in get_args(hint)]
     return set().union(*(words for words, _ in parts)), any(number for _, number in parts)

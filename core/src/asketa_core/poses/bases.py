@@ -17,7 +17,7 @@ from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.poses.posture import Trouble
 from asketa_core.poses.reach import HandsDown
-from asketa_core.poses.recipe import KneelBase, Recipe, SitBase, StandBase, StrideBase
+from asketa_core.poses.recipe import PELVIS_FOLLOWS, KneelBase, Recipe, SitBase, StandBase, StrideBase
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.units import SIDES, Array, Side, acosd, asind, cosd, sind
 
@@ -28,6 +28,11 @@ SHIN_FORWARD_MOST_DEG = 30.0
 BALANCE_ROUNDS = 8
 WEDGE_SPAN = 0.73
 """Part of the foot's length between a lifted heel and the ball."""
+
+HELD_ON_TO = frozenset({"chair_back_in_front", "chair_in_front", "chair_beside", "wall", "side_chair"})
+HOLDING_SHARE = 0.15
+HOLDING_HEIGHT = 0.5
+"""Hands that hold on pull with this share of body weight, at this share of stature above the floor (judgement)."""
 
 PALM_CM = 4.0
 ARM_REACH = 0.97
@@ -40,7 +45,7 @@ class Pelvis:
 
     ``hip_z_cm`` (levels, k) is the height of the worked hip; ``ankle_x_cm`` (levels, k) is where standing
     ankles are against the hips; ``lean_deg`` (levels, k) the trunk's lean; ``roll_deg`` (k,) toward the worked
-    side; ``troubles`` what the base itself cannot meet, in its unit.
+    side; ``yaw_deg`` (k,) turned toward it; ``troubles`` what the base itself cannot meet, in its unit.
     """
 
     worked: Side
@@ -53,19 +58,27 @@ class Pelvis:
     heel_lift_cm: Array
     knee_forward_deg: Array
     pad_cm: Array
+    yaw_deg: Array
     troubles: dict[Trouble, Array]
 
     @property
     def rotation(self) -> Array:
         """Axes of the pelvis with no pitch, (k, 3, 3)."""
-        return pelvis_rotation(0.0, -self.worked.sign * self.roll_deg, 0.0)
+        return pelvis_rotation(0.0, -self.worked.sign * self.roll_deg, self.worked.sign * self.yaw_deg)
 
     def hip(self, body: Body, side: Side) -> Array:
-        """One hip joint centre, (levels, k, 3). Rolled, the worked side stays where it rests."""
+        """One hip joint centre before the pelvis follows a turn, (levels, k, 3): where feet and knees are placed from.
+        Rolled, the worked side stays where it rests."""
         half = body.length_cm("between_hips") / 2
         rise = 0.0 if side is self.worked else 2 * half * sind(self.roll_deg)
         x, y, z = np.broadcast_arrays(0.0, side.sign * half * cosd(self.roll_deg), self.hip_z_cm + rise)
         return np.stack([x, y, z], axis=-1)
+
+    def turned(self, hip: Array) -> Array:
+        """Where a hip comes to when the pelvis follows a turn toward the worked side."""
+        turn = self.worked.sign * self.yaw_deg
+        x, y = hip[..., 0], hip[..., 1]
+        return np.stack([x * cosd(turn) - y * sind(turn), x * sind(turn) + y * cosd(turn), hip[..., 2]], axis=-1)
 
 
 def settle_base(recipe: Recipe, worked: Side, body: Body, ranges: Ranges, setup: SetupBatch) -> Pelvis:
@@ -99,7 +112,8 @@ def _pelvis(
         worked, np.atleast_2d(hip_z), np.atleast_2d(lean), setup.number(recipe.roll_deg),
         np.atleast_2d(zero if ankle_x is None else ankle_x), zero if apart is None else apart,
         zero if toes_out is None else toes_out, zero if heel_lift is None else heel_lift,
-        zero if knee_forward is None else knee_forward, zero if pad is None else pad, troubles or {},
+        zero if knee_forward is None else knee_forward, zero if pad is None else pad,
+        setup.number(recipe.turn_deg) * PELVIS_FOLLOWS[recipe.pelvis_follows], troubles or {},
     )  # fmt: skip
 
 
@@ -188,7 +202,15 @@ def _stand(base: StandBase, recipe: Recipe, worked: Side, body: Body, ranges: Ra
         ankle_x = _balanced_ankles(recipe, body, setup, ankle_x, ankle_z, hip_of)
     hip_z = hip_of(ankle_x)
     lean = _given_lean(recipe, body, setup, hip_z)
+    if base.balance == "hips":
+        lean = _as_one(lean, ankle_x, hip_z - ankle_z)
     return _pelvis(recipe, worked, setup, hip_z, lean, ankle_x, apart, toes_out, heel_lift)
+
+
+def _as_one(lean: Array, ankle_x: Array, leg_cm: Array) -> Array:
+    """The lean of a trunk that follows its legs: standing upright, legs and trunk lean forward over the feet as one, so
+    that the hip stays at its zero. Legs that lean back carry the trunk where it was asked to be."""
+    return np.maximum(lean, np.degrees(np.arctan2(-ankle_x, leg_cm)))
 
 
 def _balanced_ankles(
@@ -201,7 +223,7 @@ def _balanced_ankles(
     trunk_mass, lever = trunk_mass_lever(body, recipe.hands.carry)
     for _ in range(BALANCE_ROUNDS):
         hip_z = hip_of(ankle_x)
-        lean = _given_lean(recipe, body, setup, hip_z)
+        lean = _as_one(_given_lean(recipe, body, setup, hip_z), ankle_x, hip_z - ankle_z)
         knee_x = _knee_x(body, ankle_x, ankle_z, hip_z)
         leg_mass, legs = _legs_moment(body, knee_x, ankle_x)
         com = (lever * sind(lean) + legs) / (trunk_mass + leg_mass)
@@ -236,9 +258,13 @@ def _lean_over_feet(
     ankle_x = knee_x - shin * sind(forward)
     leg_mass, legs = _legs_moment(body, knee_x, ankle_x)
     trunk_mass, lever = trunk_mass_lever(body, recipe.hands.carry)
-    wanted = (ankle_x + 0.25 * foot) * (trunk_mass + leg_mass) - legs
+    # A seat that still carries, and a support the hands hold on to, catch a body whose weight is behind its feet.
+    over = (1.0 - base.seat_carries) * (ankle_x + 0.25 * foot)
+    if recipe.hands.on in HELD_ON_TO:
+        over = over - HOLDING_SHARE * HOLDING_HEIGHT * body.stature_cm
+    wanted = over * (trunk_mass + leg_mass) - legs
     lean = asind(wanted / lever)
-    missing = np.maximum(np.abs(wanted) / lever - 1.0, 0.0) * 90.0
+    missing = np.maximum(wanted / lever - 1.0, 0.0) * 90.0
     troubles = {Trouble.BALANCE: missing, Trouble.REACH: np.maximum(np.abs(hip_z - knee_z) - thigh, 0.0)}
     return _pelvis(
         recipe, worked, setup, hip_z + 0.0 * lean, np.maximum(lean, 0.0), ankle_x, setup.number(base.apart_cm),

@@ -12,6 +12,8 @@ from asketa_core.clinical import clinical
 from asketa_core.poses.posture import FlagKey
 from asketa_core.poses.recipe import (
     LYING,
+    PLACES,
+    Crosses,
     DroppedLeg,
     Flag,
     FoldedLeg,
@@ -19,8 +21,11 @@ from asketa_core.poses.recipe import (
     FreeLeg,
     KneelingLeg,
     LegRule,
+    LongLeg,
+    PlantedLeg,
     Position,
     Recipe,
+    SitBase,
     StandBase,
     StrideBase,
     StrideLeg,
@@ -30,6 +35,7 @@ from asketa_core.units import SIDES, Mask, Side
 
 PRESSED_ON = frozenset({"floor_in_front", "blocks_in_front", "seat_in_front", "floor_behind"})
 """Surfaces below the shoulders, which hands press on rather than hold."""
+FLOOR = PLACES.index("floor")
 ON_THE_GROUND = frozenset({"floor_in_front", "blocks_in_front"})
 
 
@@ -40,12 +46,41 @@ def leg_flags(rule: LegRule) -> tuple[Flag, ...]:
         found.append("forced_knee")
     if on_its_knee(rule):
         found.append("kneeling")
-    crosses = "ankle" if isinstance(rule, DroppedLeg) and rule.over_thigh is not None else None
-    if isinstance(rule, ForcedLeg | FreeLeg):
-        crosses = rule.crosses
-    if crosses is not None:
-        found.append("crossed_ankle_over_knee" if crosses == "ankle" else "crossed_knee_over_knee")
+    if isinstance(rule, LongLeg | FreeLeg | DroppedLeg) and _bent_over_something(rule):
+        found.append("knee_propped")
+    if crosses(rule) == "ankle":
+        found.append("ankle_lies_over")
     return tuple(found)
+
+
+def _bent_over_something(rule: LongLeg | FreeLeg | DroppedLeg) -> bool:
+    """Whether the knee rests bent over a support, or the lower leg hangs over one."""
+    return rule.knee_rests_on is not None if isinstance(rule, LongLeg) else (
+        isinstance(rule, FreeLeg) and rule.rests_on is not None
+    )  # fmt: skip
+
+
+def crosses(rule: LegRule) -> Crosses | None:
+    """What of a leg lies across the other one."""
+    if isinstance(rule, DroppedLeg) and rule.over_thigh is not None:
+        return "ankle"
+    return rule.crosses if isinstance(rule, ForcedLeg | FreeLeg) else None
+
+
+def crossing_flags(recipe: Recipe) -> tuple[Flag, ...]:
+    """A crossing concerns both legs: the one that lies across, and the one that lies beneath."""
+    found = {crosses(rule) for rule in (recipe.worked_rule, recipe.other_rule)}
+    named: dict[Crosses, Flag] = {"ankle": "crossed_ankle_over_knee", "knee": "crossed_knee_over_knee"}
+    return tuple(flag for which, flag in named.items() if which in found)
+
+
+def carrying_alone(recipe: Recipe, worked: Side) -> tuple[Side, ...]:
+    """The legs that carry the body alone for a moment: the one stood on, the one that steps up, and in a lunge either."""
+    if "lunge" in recipe.flags.overall:
+        return SIDES
+    if isinstance(recipe.stands_on, StandBase) and recipe.stands_on.steps_up:
+        return (worked,)
+    return (worked.other,) if "one_leg" in recipe.flags.overall else ()
 
 
 def on_its_knee(rule: LegRule) -> bool:
@@ -56,15 +91,18 @@ def whole_flags(recipe: Recipe, position: Position) -> tuple[Flag, ...]:
     """What a recipe counts as whatever its set-up: arms, hands, how it stands and lies."""
     hands = recipe.hands
     loaded = hands.on in PRESSED_ON and hands.carry >= clinical("shape.hands_loaded", "share") and not recipe.head_rests
+    rising = recipe.rising
     on_feet = isinstance(recipe.stands_on, StandBase | StrideBase) and not any(
         on_its_knee(rule) for rule in (recipe.worked_rule, recipe.other_rule)
     )
     found: dict[Flag, bool] = {
         "arms_overhead": hands.raised_deg > clinical("shape.arms_overhead", "deg"),
         "hands_loaded": loaded,
-        "standing": on_feet and not (loaded and hands.on in ON_THE_GROUND),
+        "standing": on_feet and not rising and not (loaded and hands.on in ON_THE_GROUND),
         "lying": position in LYING,
+        "sits_on_floor": position == "floor_sitting",
         "prone": position == "lying" and recipe.recline_deg is None,
+        "not_rising": not rising,
     }
     return tuple(flag for flag, holds in found.items() if holds)
 
@@ -89,11 +127,37 @@ def flags_of(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch
     flags |= marked([*named.overall, *whole_flags(recipe, position)], [None], n)
     flags |= marked([*named.worked, *leg_flags(recipe.worked_rule)], [worked], n)
     flags |= marked([*named.other, *leg_flags(recipe.other_rule)], [worked.other], n)
-    flags |= marked(named.both, SIDES, n)
+    flags |= marked([*named.both, *crossing_flags(recipe)], SIDES, n)
+    flags |= marked(["stands_alone"], carrying_alone(recipe, worked), n)
+    if position == "side_lying" and recipe.both_legs is None:
+        # The worked leg is on top; shapes without one lie on either side.
+        flags |= marked(["lies_on"], [worked.other], n)
+    sliding = {worked} if "active_slide" in named.worked else set()
+    flags |= marked(["held_or_loaded"], [side for side in SIDES if side not in sliding], n)
+    flags |= _beyond_easy_seat(recipe, position, worked, setup)
     flat = flat_on_the_back(recipe, position, setup)
     if flat.any():
         flags[("supine", None)] = flat
+    if setup.place is not None and (on_floor := setup.place == FLOOR).any():
+        flags[("floor", None)] = on_floor
     return flags
+
+
+EASY_LEAN_DEG = 15.0
+"""Sitting down, sitting and rising with no more lean than this is how a pinching groin sits."""
+
+
+def _beyond_easy_seat(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch) -> dict[FlagKey, Mask]:
+    """Which legs do more than sit on a chair, the foot down and the trunk hardly leaning."""
+    upright = np.asarray(setup.number(recipe.lean_deg) <= EASY_LEAN_DEG) & (recipe.lean == "given")
+    on_chair = position == "chair" and isinstance(recipe.stands_on, SitBase)
+    found: dict[FlagKey, Mask] = {}
+    for side in SIDES:
+        rule = recipe.worked_rule if side is worked else recipe.other_rule
+        easy = upright & (on_chair and isinstance(rule, PlantedLeg) and rule.rests_on == "floor")
+        if not easy.all():
+            found[("beyond_easy_seat", side)] = ~easy
+    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +172,7 @@ class Marks:
 def marks_of(recipe: Recipe, position: Position) -> Marks:
     named = recipe.flags
     return Marks(
-        frozenset((*named.worked, *named.both, *leg_flags(recipe.worked_rule))),
-        frozenset((*named.other, *named.both, *leg_flags(recipe.other_rule))),
+        frozenset((*named.worked, *named.both, *leg_flags(recipe.worked_rule), *crossing_flags(recipe))),
+        frozenset((*named.other, *named.both, *leg_flags(recipe.other_rule), *crossing_flags(recipe))),
         frozenset((*named.overall, *whole_flags(recipe, position))),
     )

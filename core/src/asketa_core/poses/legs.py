@@ -19,6 +19,7 @@ from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.rotations import rotation_x, rotation_y, rotation_z
 from asketa_core.body.statics import resting_foot_share
 from asketa_core.body.trunk import TrunkPoints
+from asketa_core.clinical import clinical
 from asketa_core.poses.bases import Pelvis, settle_base
 from asketa_core.poses.posture import Indices, LegPoints
 from asketa_core.poses.recipe import (
@@ -32,6 +33,7 @@ from asketa_core.poses.recipe import (
     LongLeg,
     PlantedLeg,
     Recipe,
+    StandBase,
     StandingLeg,
     StrideLeg,
     TurnedInLeg,
@@ -66,6 +68,10 @@ class Leg:
     on_knee: bool = False
     slides: bool = False
     """Whether a steep thigh lets the body slide off its seat: legs that only hang from it."""
+    least_share: float = 0.0
+    """Share of body weight such a leg carries at least, whatever its own levers say."""
+    foot_held: bool = True
+    """Whether the foot rests or is held, so that the knee must take what the hip does not turn."""
 
     def support_point(self) -> Array:
         """Where the leg carries weight: under the sole's middle, or under the knee; (levels, k, 3)."""
@@ -187,15 +193,25 @@ def _finish(
     )
 
 
-def planted(body: Body, side: Side, hip: Array, surface_cm: Array, ahead_of_level_cm: Array, rows: Indices) -> Leg:
-    """Sole on a surface; knee over the toes. Shapes (1, k)."""
+def planted(
+    body: Body,
+    side: Side,
+    hip: Array,
+    surface_cm: Array,
+    ahead_of_level_cm: Array,
+    rows: Indices,
+    pelvis: Pelvis | None = None,
+) -> Leg:
+    """Sole on a surface; knee over the toes. Shapes (1, k). A ``pelvis`` that follows a turn takes the hip along; the
+    foot stays."""
     ankle_z = surface_cm + body.length_cm("ankle_above_sole")
     thigh = body.length_cm("thigh")
     fall = hip[..., 2] - (ankle_z + body.length_cm("lower_leg"))
     level_x = np.sqrt(np.maximum(thigh**2 - fall**2, 0.0))
     ankle = points(level_x + ahead_of_level_cm, hip[..., 1], ankle_z)
-    circle = _close(body, side, hip, ankle, WORLD_FORWARD)
-    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_FORWARD)
+    turned, axes = (hip, UPRIGHT_PELVIS) if pelvis is None else (pelvis.turned(hip), pelvis.rotation)
+    circle = _close(body, side, turned, ankle, WORLD_FORWARD)
+    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_FORWARD, pelvis=axes)
     return replace(leg, sole_down=True, slides=True)
 
 
@@ -304,12 +320,8 @@ def dropped(
         np.broadcast_to(_knee_support_z(body, rule, hip, setup, side, on_chair), levels),
     )
     ankle = np.broadcast_to(ankle, (*levels, 3))
-    leg = _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float), pelvis)
-    return replace(leg, slides=True)
+    return _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float), pelvis)
 
-
-TOES_OUT_BEHIND_DEG = 30.0
-"""How far the back foot of a long stance turns out (judgement)."""
 
 TOP_OF_FOOT = 0.5
 """A foot lying on its top holds the ankle at this share of its height above the sole."""
@@ -351,6 +363,14 @@ def _free(body: Body, side: Side, hip: Array, rule: FreeLeg, setup: SetupBatch, 
     bend = -cosd(knee_deg)[..., None] * femur[..., :, 2] - sind(knee_deg)[..., None] * femur[..., :, 0]
     ankle = knee + body.length_cm("lower_leg") * bend
     leg = _leg(body, side, hip, knee, ankle, femur[..., :, 0], rows, pelvis.rotation)
+    # Lying with the knees drawn up the flexion against an upright pelvis passes a half turn: it is known, not read.
+    angles = leg.angles
+    turns = np.round((flexion - angles.flexion_deg) / 360.0)
+    leg = replace(
+        leg,
+        foot_held=rule.crosses is not None,
+        angles=replace(angles, flexion_deg=angles.flexion_deg + 360.0 * turns),
+    )
     if not rule.pointed:
         return leg
     return replace(leg, points=LegPoints(hip + 0.0 * knee, knee, ankle, unit(ankle - knee)))
@@ -377,7 +397,8 @@ def _forced(
     x, y = -cosd(on_mat), -side.sign * sind(on_mat)
     ankle = knee + np.stack([level * x, level * y, ankle_z - knee[..., 2]], axis=-1)
     femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
-    return _leg(body, side, hip, knee, ankle, femur[..., 0], rows, pelvis.rotation)
+    leg = _leg(body, side, hip, knee, ankle, femur[..., 0], rows, pelvis.rotation)
+    return replace(leg, least_share=FORCED_SHARE)
 
 
 def _turned_in(
@@ -421,8 +442,12 @@ def _folded(
     seat = hip[..., 2] - body.length_cm("hip_above_seat")
     beside = np.where(seat < FEET_BESIDE_BELOW_CM, FEET_BESIDE_SHARE * body.stature_cm, 0.0)
     ankle = _shin_behind(body, knee, side.sign * beside)
-    return _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, kneecap=WORLD_UP)
+    leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, kneecap=WORLD_UP)
+    return replace(leg, least_share=FOLDED_SHARE)
 
+
+FOLDED_SHARE = clinical("shape.folded_share", "share")
+FORCED_SHARE = clinical("shape.forced_share", "share")
 
 FEET_BESIDE_BELOW_CM = 12.0
 FEET_BESIDE_SHARE = 0.07
@@ -456,14 +481,17 @@ def _stride(
         return replace(leg, on_knee=True)
     ahead = 1.0 if rule.rule == "front" else -1.0
     direction = _plan(plan, side.sign, ahead)
-    reach = np.sqrt(np.maximum((thigh + shin) ** 2 - (hip_z - sole) ** 2, 0.0))
+    bent = setup.number(rule.knee_deg, side)
+    length_sq = thigh**2 + shin**2 + 2 * thigh * shin * cosd(bent)
+    reach = np.sqrt(np.maximum(length_sq - (hip_z - sole) ** 2, 0.0))
     ankle = hip + reach[..., None] * direction
     ankle = np.concatenate([ankle[..., :2], np.full(ankle.shape[:-1], sole)[..., None]], axis=-1)
-    toes = direction if rule.rule == "front" else _plan(plan * 0 + TOES_OUT_BEHIND_DEG, side.sign)
+    toes = direction if rule.rule == "front" else _plan(plan * 0 + rule.toes_out_deg, side.sign)
     toes = np.broadcast_to(toes, ankle.shape)
     circle = _close(body, side, hip, ankle, toes)
     leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, toes, pelvis=pelvis.rotation)
-    return replace(leg, sole_down=not rule.heel_lifted)
+    heel_down = not rule.heel_lifted and rule.knee_deg == 0.0
+    return replace(leg, sole_down=heel_down)
 
 
 def place(
@@ -501,13 +529,16 @@ def _placed(
     match rule:
         case PlantedLeg():
             ahead = own.number(rule.ahead_of_level_cm, side)
-            return planted(body, side, hip, own.number(rule.rests_on, side), ahead, rows)
+            follows = None if recipe.pelvis_follows == "still" else pelvis
+            return planted(body, side, hip, own.number(rule.rests_on, side), ahead, rows, follows)
         case LongLeg():
             support = None if rule.knee_rests_on is None else own.number(rule.knee_rests_on, side)
             apart = own.number(rule.apart_deg, side)
             return long(body, side, hip, own.number(rule.rests_on, side), support, apart, rows)
         case StandingLeg():
-            return _standing(body, side, hip, pelvis, rows)
+            base = recipe.stands_on
+            leg = _standing(body, side, hip, pelvis, rows)
+            return replace(leg, sole_down=not (isinstance(base, StandBase) and base.heels_free))
         case GroundLeg():
             return _ground(body, side, hip, rule, own, pelvis, rows)
         case FreeLeg():

@@ -84,6 +84,11 @@ class Variation(Record):
     seen_from: Literal["side", "behind", "above"] = "side"
     """Where a figure shows most of the pose."""
     schools: Schools | None = None
+    gentle: bool = False
+    """Open whatever is asked about everything: breath, rest, quiet sitting and standing with support, ankle pumps,
+    small pelvic tilts, walking on the spot."""
+    long_quiet_fold: bool = False
+    """The school of long quiet folds, in which the back may round further."""
     gates: Annotated[tuple[Gate, ...], Field(max_length=10)] = ()
     step_back: str | None = None
     step_forward: str | None = None

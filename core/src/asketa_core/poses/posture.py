@@ -29,6 +29,8 @@ class Readout(StrEnum):
     TRUNK_THIGH = "trunk_thigh"
     HIP_BEND = "hip_bend"
     HIP_RANGE_USED_PERCENT = "hip_range_used_percent"
+    HIP_USE_PERCENT = "hip_use_percent"
+    OPENING_USED_PERCENT = "opening_used_percent"
     HAMSTRING_USED_PERCENT = "hamstring_used_percent"
     GROIN_ROOM = "groin_room"
     HIP_ABOVE_KNEE_CM = "hip_above_knee_cm"
@@ -54,6 +56,7 @@ class Readout(StrEnum):
     HANDS_SHARE = "hands_share"
     SUPINE_MINUTES = "supine_minutes"
     STANDING_MINUTES = "standing_minutes"
+    HOLD_MINUTES = "hold_minutes"
     BELLY_CLEARANCE_CM = "belly_clearance_cm"
     KNEE_GAP_CM = "knee_gap_cm"
 
@@ -110,6 +113,11 @@ class Trouble(StrEnum):
     SEAT_TOO_HIGH = "seat_too_high"
     BACK_HOLLOWS = "back_hollows"
     BACK_ROUNDS = "back_rounds"
+    KNEE_TWIST = "knee_twist"
+    HIP_EXTENSION = "hip_extension"
+    HIP_USE = "hip_use"
+    SHIN_STEEP = "shin_steep"
+    AIM = "aim"
     TRUNK_ON_THIGH = "trunk_on_thigh"
     UNDETERMINED = "undetermined"
 
@@ -157,21 +165,28 @@ def highest(values: Array) -> Array:
     return most
 
 
+VARIES_BEYOND: Mapping[str, float] = {"cm": 1.0, "deg": 1.0, "percent": 1.0}
+"""A read-out whose ends lie further apart than this differs between the levels; of other units, at all."""
+
+
 @dataclass(frozen=True, slots=True)
 class Extremes:
-    """Lowest and highest value over the client's ranges, and the error: half their distance, never under
-    ``LEAST_ERROR``; each (k,)."""
+    """Lowest, highest and middle value over the client's ranges, the error (half the distance of the first two, never
+    under ``LEAST_ERROR``), and whether the value differs between the levels; each (k,)."""
 
     low: Array
     high: Array
+    middle: Array
     error: Array
+    varies: Mask
 
 
 @dataclass(frozen=True, slots=True)
 class Posture:
     """``legs`` points are (levels, k, 3) with ``leg_rows`` (n,) into them. ``pelvis`` (levels, k, 2) is
-    its centre as forward and up. ``troubles`` (n,) marks what cannot be met in some set-up, ``flags`` (n,) what
-    the posture counts as, ``exempt_from_band`` a named technique."""
+    its centre as forward and up. ``troubles`` (n,) marks what this body cannot meet in some set-up at the middle of its
+    ranges, ``perhaps`` what it cannot at their worst end only, ``flags`` (n,) what the posture counts as,
+    ``exempt_from_band`` a named technique."""
 
     size: int
     legs: Mapping[Side, LegPoints]
@@ -184,6 +199,7 @@ class Posture:
     troubles: Mapping[tuple[Trouble, Side], Mask]
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
     stopped_by: Mapping[Side, Array]
+    perhaps: Mapping[tuple[Trouble, Side], Mask] = field(default_factory=dict)
     exempt_from_band: bool = False
     own_rows: Indices = field(init=False, repr=False)
     """One case for each set-up: 0 … n − 1."""
@@ -202,8 +218,11 @@ class Posture:
         found = self._extremes.get(key)
         if found is None:
             values = self.readouts[key].values
-            low, high = lowest(values), highest(values)
-            found = Extremes(low, high, np.maximum((high - low) / 2, LEAST_ERROR[unit_of(key[0])]))
+            low, high, unit = lowest(values), highest(values), unit_of(key[0])
+            found = Extremes(
+                low, high, values[min(1, len(values) - 1)], np.maximum((high - low) / 2, LEAST_ERROR[unit]),
+                high - low > VARIES_BEYOND.get(unit, 1e-9),
+            )  # fmt: skip
             self._extremes[key] = found
         return found
 

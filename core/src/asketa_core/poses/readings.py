@@ -9,10 +9,10 @@ from typing import Literal
 import numpy as np
 
 from asketa_core.body.angles import hip_closing
-from asketa_core.body.belly import belly_clearance_cm
+from asketa_core.body.belly import belly_clearance_cm, floor_clearance_cm
 from asketa_core.body.knee import twist_left
 from asketa_core.body.measures import Body
-from asketa_core.body.ranges import Quantity, Range, Ranges
+from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import LUMBAR_SHARE, TrunkShare
 from asketa_core.body.statics import kneecap_share, margin_inside
 from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
@@ -30,19 +30,27 @@ from asketa_core.poses.recipe import (
     Hands,
     Position,
 )
-from asketa_core.units import Array, Mask, Side, asind, dot, norm
+from asketa_core.units import SIDES, Array, Mask, Side, asind, dot
 
 KNEE_REFERENCE_M = 0.05
 """Knee moments are shown against body weight at a lever of 5 cm."""
 
 FREE_HANDS = Hands(on="thighs")
 
+STEPPING_SHARE = 0.9
+"""Share of the weight on the leg that steps up, at the moment the other leaves the floor (judgement)."""
+
 SMALLEST_RANGE_DEG = 1.0
 """A range of less counts as this where a share of it is read: any use of it then reads as far too much."""
 
 
-def _percent_of(demand_deg: Array, own: Range) -> Array:
-    return np.asarray(100.0 * demand_deg / max(own.value_deg, SMALLEST_RANGE_DEG))
+def _percent_of(demand_deg: Array, ranges: Ranges, quantity: Quantity, side: Side) -> Array:
+    """A demand as per cent of a range, each level against that level's own, (3, k)."""
+    return np.asarray(100.0 * demand_deg / np.maximum(ranges.levels(quantity, side), SMALLEST_RANGE_DEG))
+
+
+TWIST_FROM_KNEE_DEG = 25.0
+"""A straighter knee takes no twist: the whole leg turns as one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,11 +70,19 @@ class Upper:
     heel_lift_cm: Array | None = None
     minutes: float = 0.0
     down_to: HandsDown | None = None
+    rising: bool = False
+    """At the moment a seat is left: the back is read at the middle of the ranges."""
+    steps_up: Side | None = None
+    seat_carries: float = 0.0
+    long_fold: bool = False
+    """A long quiet fold, in which the back may round further."""
 
 
 def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], every: Indices) -> dict[Key, Column]:
     """What the trunk and arms show on their own."""
     flexion = share.spine_flexion_deg
+    if upper.rising:
+        flexion = flexion[1:2] if len(flexion) > 1 else flexion
     nobody: Indices = np.zeros(len(every), dtype=np.int32)
     zero = np.zeros((1, 1))
 
@@ -83,6 +99,7 @@ def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], e
         (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
         (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
         (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
+        (Readout.HOLD_MINUTES, None): Column(zero + upper.minutes, nobody),
     }
     for position, minutes in (("supine", Readout.SUPINE_MINUTES), ("standing", Readout.STANDING_MINUTES)):
         if (position, None) in flags:
@@ -108,25 +125,30 @@ def read_leg(
     # Only a thigh ahead of the hip can slide a sitting body forward.
     ahead = points.knee[..., 0] > points.hip[..., 0]
     thigh_down = np.where(ahead, asind(fall_cm / body.length_cm("thigh")), -90.0)
-    carried = weight_through(body, leg) if carries is None else np.full_like(fall_cm, carries[side])
-    used = np.maximum(
-        _percent_of(angles.external_rotation_deg, ranges.get(Quantity.OPEN_EXTERNAL_ROTATION, side)),
-        _percent_of(angles.abduction_deg, ranges.get(Quantity.OPEN_ABDUCTION, side)),
+    if carries is None:
+        carried = np.maximum(weight_through(body, leg), leg.least_share)
+    else:
+        carried = np.full_like(fall_cm, carries[side])
+    opening = np.maximum(
+        _percent_of(angles.external_rotation_deg, ranges, Quantity.OPEN_EXTERNAL_ROTATION, side),
+        _percent_of(angles.abduction_deg, ranges, Quantity.OPEN_ABDUCTION, side),
     )
+    twist = twist_left(angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side))
+    takes_twist = (leg.knee_flexion_deg > TWIST_FROM_KNEE_DEG) & leg.foot_held
     by_name = {
         Readout.HIP_ABDUCTION: angles.abduction_deg,
         Readout.HIP_EXTERNAL_ROTATION: angles.external_rotation_deg,
-        Readout.HIP_RANGE_USED_PERCENT: used,
+        Readout.OPENING_USED_PERCENT: opening,
+        Readout.HIP_RANGE_USED_PERCENT: opening,
+        Readout.HIP_USE_PERCENT: _percent_of(angles.abduction_deg, ranges, Quantity.OPEN_ABDUCTION, side),
         Readout.HIP_ABOVE_KNEE_CM: fall_cm,
         Readout.KNEE_FLEXION: leg.knee_flexion_deg,
-        Readout.KNEE_TWIST: twist_left(
-            angles.external_rotation_deg, ranges.levels(Quantity.OPEN_EXTERNAL_ROTATION, side)
-        ),
+        Readout.KNEE_TWIST: np.where(takes_twist, twist, 0.0),
         Readout.KNEE_LOAD_SHARE: carried,
     }
     if worked:
         by_name[Readout.SHIN_SLOPE] = asind((points.knee[..., 2] - points.ankle[..., 2]) / body.length_cm("lower_leg"))
-    if leg.slides and upper.position not in LYING:
+    if leg.slides and upper.upright == "seat" and upper.position not in LYING:
         by_name[Readout.THIGH_DOWN] = thigh_down
     for name, value in by_name.items():
         readouts[(name, side)] = Column(np.atleast_2d(value), leg.rows)
@@ -140,6 +162,20 @@ def read_leg(
     if leg.on_knee:
         lean = asind((points.hip[..., 0] - points.knee[..., 0]) / body.length_cm("thigh"))
         readouts[(Readout.KNEECAP_SHARE, side)] = Column(np.atleast_2d(kneecap_share(lean)), leg.rows)
+
+
+def read_sliding(readouts: dict[Key, Column]) -> None:
+    """A body slides off its seat only where both thighs hang from it: the less steep one holds."""
+    keys = [(Readout.THIGH_DOWN, side) for side in SIDES]
+    if not all(key in readouts for key in keys):
+        for key in keys:
+            readouts.pop(key, None)
+        return
+    left, right = (readouts[key] for key in keys)
+    least = np.minimum(left.over_setups(), right.over_setups())
+    every: Indices = np.arange(least.shape[-1], dtype=np.int32)
+    for key in keys:
+        readouts[key] = Column(least, every)
 
 
 def read_hip(
@@ -167,11 +203,12 @@ def read_hip(
     readouts[(Readout.HAMSTRING_USED_PERCENT, side)] = Column(
         100.0 * np.maximum(hip_flexion, 0.0) / hamstrings[:, leg.rows], every
     )
-    used = np.where(hip_flexion > 0, _percent_of(closing, ranges.get(Quantity.HIP_FLEXION, side)), 0.0)
-    leg_used = readouts[(Readout.HIP_RANGE_USED_PERCENT, side)].over_setups()
-    readouts[(Readout.HIP_RANGE_USED_PERCENT, side)] = Column(np.maximum(used, leg_used), every)
+    used = np.where(hip_flexion > 0, _percent_of(closing, ranges, Quantity.HIP_FLEXION, side), 0.0)
+    for name in (Readout.HIP_RANGE_USED_PERCENT, Readout.HIP_USE_PERCENT):
+        readouts[(name, side)] = Column(np.maximum(used, readouts[(name, side)].over_setups()), every)
     if side in ranges.groin_pinch:
-        pinch = ranges.groin_pinch[side].flexion_at(out)
+        rotation = leg.angles.external_rotation_deg[:, leg.rows]
+        pinch = ranges.groin_pinch[side].flexion_at(out, rotation)
         readouts[(Readout.GROIN_ROOM, side)] = Column(pinch - hip_flexion, every)
 
 
@@ -187,7 +224,8 @@ def read_trunk(
     """What needs both legs and the trunk: bending moment, belly clearance, the gap between the knees."""
     left, right = legs[Side.LEFT], legs[Side.RIGHT]
     knees = [leg.points.knee[:, leg.rows] for leg in (left, right)]
-    gap = norm(knees[0] - knees[1]) - 2 * body.length_cm("thigh_radius_knee")
+    # Sideways only: one knee ahead of the other spreads nothing.
+    gap = np.abs(knees[0][..., 1] - knees[1][..., 1]) - 2 * body.length_cm("thigh_radius_knee")
     readouts[(Readout.KNEE_GAP_CM, None)] = Column(gap, every)
     hip = (left.points.hip[:, left.rows] + right.points.hip[:, right.rows]) / 2
     pelvis = np.stack([hip[..., 0], hip[..., 2]], axis=-1)
@@ -195,6 +233,8 @@ def read_trunk(
     chain = trunk_points(body, pelvis, pitch, lumbar_flexion, lean)
     if upper.position not in LYING:
         moment = moment_nm(body, chain, lean, upper.hands.carry, upper.head_rests)
+        if upper.rising and len(moment) > 1:
+            moment = moment[1:2]
         readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
             np.maximum(moment, 0.0) / reference_moment_nm(body), every
         )
@@ -202,10 +242,12 @@ def read_trunk(
         _read_weight(body, legs, upper, chain, readouts, every)
     if body.pregnancy is not None:
         lumbar_lean = pitch + LUMBAR_SHARE * lumbar_flexion
+        below = floor_clearance_cm(body, chain, lumbar_lean) if upper.position not in LYING else np.inf
         for side, leg in legs.items():
             clearance = belly_clearance_cm(
                 body, chain, lumbar_lean, leg.points.hip[:, leg.rows], leg.points.knee[:, leg.rows]
             )
+            clearance = np.minimum(clearance, below)
             readouts[(Readout.BELLY_CLEARANCE_CM, side)] = Column(np.atleast_2d(clearance), every)
 
 
@@ -218,7 +260,7 @@ def _read_weight(
     every: Indices,
 ) -> None:
     """How standing or kneeling weight is shared, where it falls, and what the knees hold against it."""
-    carried = upper.hands.carry
+    carried = min(upper.hands.carry + upper.seat_carries, 1.0)
     com = centre_of_mass(body, legs, chain)
     feet = {side: leg.support_point()[:, leg.rows] for side, leg in legs.items()}
     left, right = feet[Side.LEFT], feet[Side.RIGHT]
@@ -227,6 +269,8 @@ def _read_weight(
     toward_left = np.clip(np.sum((com - right[..., :2]) * line[..., :2], axis=-1) / span, 0.0, 1.0)
     if upper.one_leg is not None:
         toward_left = np.full_like(toward_left, 1.0 if upper.one_leg is Side.LEFT else 0.0)
+    if upper.steps_up is not None:
+        toward_left = np.full_like(toward_left, STEPPING_SHARE if upper.steps_up is Side.LEFT else 1 - STEPPING_SHARE)
     shares = {Side.LEFT: (1 - carried) * toward_left, Side.RIGHT: (1 - carried) * (1 - toward_left)}
     for side, leg in legs.items():
         readouts[(Readout.KNEE_LOAD_SHARE, side)] = Column(shares[side], every)

@@ -13,6 +13,7 @@ from pydantic import Field, field_validator, model_validator
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Label
+from asketa_core.poses.posture import Readout
 from asketa_core.props.kinds import PropKind, kinds
 from asketa_core.texts import Choice, GateCode
 from asketa_core.units import Side
@@ -40,6 +41,10 @@ NamedFlag = Literal[
     "tipped_chair",
     "pressed_knee",
     "knees_apart",
+    "presses_belly",
+    "abdominal_load",
+    "open_chain",
+    "active_slide",
 ]
 """What a file says its pose counts as, because nothing in the geometry shows it."""
 
@@ -52,6 +57,15 @@ ImpliedFlag = Literal[
     "forced_knee",
     "crossed_ankle_over_knee",
     "crossed_knee_over_knee",
+    "ankle_lies_over",
+    "stands_alone",
+    "knee_propped",
+    "held_or_loaded",
+    "beyond_easy_seat",
+    "sits_on_floor",
+    "lies_on",
+    "repeated",
+    "not_rising",
     "arms_overhead",
     "hands_loaded",
     "soft_seat",
@@ -126,7 +140,22 @@ class ChoiceSlot(Record):
     less_support: LessSupport
 
 
-Slot = Annotated[StackSlot | NumberSlot | ChoiceSlot, Field(discriminator="type")]
+Place = Literal["floor", "bed", "plinth"]
+PLACES: tuple[Place, ...] = ("floor", "bed", "plinth")
+
+
+class PlaceSlot(Record):
+    """Where a lying shape lies. Heights inside the shape are measured from there; how one gets there, and whether it
+    is floor work, follow from the place."""
+
+    type: Literal["place"]
+    label: Label
+    options: Annotated[tuple[Place, ...], Field(min_length=1)] = PLACES
+    plain: Place = "floor"
+    less_support: LessSupport = "none"
+
+
+Slot = Annotated[StackSlot | NumberSlot | ChoiceSlot | PlaceSlot, Field(discriminator="type")]
 
 
 class Scaled(Record):
@@ -301,9 +330,13 @@ class StrideLeg(Record):
     straight: bool = False
     heel_lifted: bool = False
     shin_lifted: bool = False
+    knee_deg: Value = 0.0
+    """How far a leg behind is bent, its heel then off the floor."""
+    toes_out_deg: float = Field(default=30.0, ge=0, le=90)
+    """How far the foot of a leg behind turns out: more in a long stance, not at all in a short step (judgement)."""
 
     def slots(self) -> Iterator[Value]:
-        yield self.plan_deg
+        yield from (self.plan_deg, self.knee_deg)
 
 
 LegRule = (
@@ -351,6 +384,12 @@ class StandBase(Record):
     toes_out_deg: Value = 0.0
     heels_on: str | None = None
     one_leg: bool = False
+    heels_free: bool = False
+    """The heels may leave the floor: the ankles ask for nothing."""
+    steps_up: bool = False
+    """The worked leg is about to lift the body alone."""
+    seat_carries: float = Field(default=0.0, ge=0, le=0.8)
+    """Share of body weight a seat still carries, until it is left."""
 
     def slots(self) -> Iterator[Value]:
         yield from (self.apart_cm, self.toes_out_deg, self.ankle_x_cm)
@@ -424,6 +463,22 @@ class Work(Record):
         return self
 
 
+class Aim(Record):
+    """Something a rung's name promises, read at the middle of the client's ranges: a set-up that misses it is another
+    shape. ``legs`` says on which legs it must hold; for the trunk either does."""
+
+    quantity: Readout
+    at_least: float | None = None
+    at_most: float | None = None
+    legs: Literal["worked", "other", "both"] = "both"
+
+    @model_validator(mode="after")
+    def some_end(self) -> Aim:
+        if self.at_least is None and self.at_most is None:
+            raise ValueError("give 'at_least' or 'at_most'")
+        return self
+
+
 class Flags(Record):
     worked: tuple[NamedFlag, ...] = ()
     other: tuple[NamedFlag, ...] = ()
@@ -465,6 +520,17 @@ class Hands(Record):
     """How far the arms are raised against the trunk."""
 
 
+class Shares(Record):
+    """Shares of body weight that go through each leg, where the shape says more than a lever does: worked and other, or
+    each of both."""
+
+    worked: float = Field(ge=0, le=1)
+    other: float = Field(ge=0, le=1)
+
+    def of(self, worked: bool) -> float:
+        return self.worked if worked else self.other
+
+
 class Recipe(Record):
     """Where the pose rests (``seat`` is short for sitting on it), its legs, its trunk, and what it passes.
 
@@ -484,13 +550,19 @@ class Recipe(Record):
     """The pelvis rolled toward the worked side, that side lower."""
     turn_deg: Value = 0.0
     """The trunk turned toward the worked side."""
+    pelvis_follows: Literal["still", "hand", "lever"] = "still"
+    """Whether the pelvis follows a turn: by a fifth with a hand on a back-rest, by a third levered on one."""
     side_bend_deg: Value = 0.0
     hands_on: str | None = None
     """The stack under the hands, where they reach down to one."""
     hands: Hands = Hands(on="thighs")
+    rising: bool = False
+    """Rising from the seat is the pose: it is judged at the moment the seat is left, by its own technique."""
+    shares: Shares | None = None
     wall_behind: bool = False
     head_rests: bool = False
     works: tuple[Work, ...] = Field(min_length=1, max_length=8)
+    aims: tuple[Aim, ...] = Field(default=(), max_length=8)
     flags: Flags = Flags()
     shin_near_level_deg: float | None = None
     way: tuple[Literal["chair_transfer", "floor_transfer"] | LiftFoot, ...] = ()
@@ -508,6 +580,12 @@ class Recipe(Record):
     def one_leg_is_said(self) -> Recipe:
         if isinstance(self.base, StandBase) and self.base.one_leg and "one_leg" not in self.flags.overall:
             raise ValueError("one leg carries: name 'one_leg' among the flags, overall")
+        return self
+
+    @model_validator(mode="after")
+    def rising_says_its_technique(self) -> Recipe:
+        if self.rising and (self.seat is None or self.shares is None):
+            raise ValueError("rising is a technique: give the 'seat' that is left and the 'shares' of both legs")
         return self
 
     @property
@@ -546,6 +624,10 @@ class Recipe(Record):
     def slots(self) -> Iterator[str]:
         """Every slot the recipe names."""
         yield from slot_names([*self.base_values(), *self.worked_rule.slots(), *self.other_rule.slots()])
+
+
+PELVIS_FOLLOWS = {"still": 0.0, "hand": 1 / 5, "lever": 1 / 3}
+"""Part of a turn that the pelvis makes, and both hips with it (judgement)."""
 
 
 def slot_names(values: Iterable[Value]) -> Iterator[str]:

@@ -16,7 +16,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
 from asketa_core.poses.bases import hands_down, settle_base
-from asketa_core.poses.flags import flags_of, marked
+from asketa_core.poses.flags import flags_of, flat_on_the_back, marked
 from asketa_core.poses.legs import (
     Leg,
     half_kneeling,
@@ -28,9 +28,10 @@ from asketa_core.poses.legs import (
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
 from asketa_core.poses.reach import lean_to_hands
-from asketa_core.poses.readings import Upper, read_hip, read_leg, read_trunk, read_upper
+from asketa_core.poses.readings import Upper, read_hip, read_leg, read_sliding, read_trunk, read_upper
 from asketa_core.poses.recipe import (
     LYING,
+    FreeLeg,
     Hands,
     KneelBase,
     PlantedLeg,
@@ -43,20 +44,27 @@ from asketa_core.poses.recipe import (
     slot_names,
 )
 from asketa_core.poses.setups import SetupBatch
-from asketa_core.poses.transfers import FloorTechnique, Technique
+from asketa_core.poses.transfers import FloorWay, Station, Technique
 from asketa_core.units import SIDES, Array, Mask, Side
 
+# What no body does: beyond these, at the middle of a client's ranges, a set-up is not this shape for this body. What
+# only the worst end of the ranges passes is a caution.
 SEAT_TOO_HIGH_DEG = 25.0
-"""Thighs sloping down more than this slide off the seat: not offered (judgement)."""
+"""Both thighs sloping down more than this slide off the seat (judgement)."""
 
-SPINE_FLEXION_MOST_DEG = 45.0
-"""A seated back rounds no further than this (judgement): shapes that ask for more are not offered."""
+SPINE_FLEXION_MOST_DEG = 40.0
+LONG_FOLD_FLEXION_MOST_DEG = 50.0
+"""A loaded back rounds no further than this; in long quiet folds some schools let it (judgement)."""
+
+KNEE_TWIST_MOST_DEG = 20.0
+SHIN_STEEPEST_DEG = 35.0
+HIP_USE_MOST_PERCENT = 110.0
 
 TRUNK_MEETS_THIGH_DEG = 150.0
 """Beyond this trunk–thigh angle the thigh would have to pass into the trunk (judgement)."""
 
 UPRIGHT_ENOUGH_DEG = 10.0
-"""Chair sitting with no more lean than this counts as upright."""
+"""Sitting on a chair, both feet down, with no more lean than this counts as upright."""
 
 REACH_TOLERANCE_CM = 0.5
 HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg"})
@@ -78,6 +86,7 @@ def _assemble(
     """Share the lean between pelvis and spine and read everything off."""
     n = np.atleast_2d(upper.lean_deg).shape[-1]
     every: Indices = np.arange(n, dtype=np.int32)
+    loaded = upper.position not in LYING
     rooms: dict[Side, tuple[Array, Array]] = {side: _hip_room(ranges, side, leg) for side, leg in legs.items()}
     spare = [(rooms[side][0] - leg.angles.flexion_deg)[:, leg.rows] for side, leg in legs.items()]
     behind = [
@@ -91,13 +100,18 @@ def _assemble(
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
     readouts = read_upper(upper, share, flags, every)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
+    perhaps: dict[tuple[Trouble, Side], Mask] = {}
     amounts: dict[tuple[Trouble, Side], Array] = {}
 
     def trouble(which: Trouble, side: Side, amount: Array, rows: Indices, beyond: float) -> None:
-        worst = highest(np.atleast_2d(amount))
-        if (found := worst > beyond).any():
-            amounts[(which, side)] = worst[rows]
-            troubles[(which, side)] = found[rows]
+        levels = np.atleast_2d(amount)
+        worst, middle = highest(levels), levels[min(1, len(levels) - 1)]
+        sure = (middle > beyond) & ((which.value, side) not in ranges.seen)
+        if sure.any():
+            amounts[(which, side)] = middle[rows]
+            troubles[(which, side)] = sure[rows]
+        if len(levels) > 1 and (only_worst := (worst > beyond) & ~sure).any():
+            perhaps[(which, side)] = only_worst[rows]
 
     for which, amount in (base_troubles or {}).items():
         trouble(which, Side.LEFT, amount, every, 0.5)
@@ -107,10 +121,15 @@ def _assemble(
         if ("kneeling", side) in flags and upper.pad_cm is not None:
             readouts[(Readout.KNEE_PADDING_CM, side)] = Column(upper.pad_cm[None, :], every)
         read_hip(ranges, side, leg, pitch, lean, rooms[side][1], readouts, every)
-        for which, amount, rows, beyond in _leg_troubles(ranges, side, leg, readouts, check_seat_height):
+    read_sliding(readouts)
+    for side, leg in legs.items():
+        slides = ("held_or_loaded", side) not in flags and worked is not None
+        for which, amount, rows, beyond in _leg_troubles(ranges, side, leg, readouts, check_seat_height, slides):
             trouble(which, side, amount, rows, beyond)
-        trouble(Trouble.BACK_ROUNDS, side, flexion[1:2] - SPINE_FLEXION_MOST_DEG, every, 0.0)
-        trouble(Trouble.BACK_HOLLOWS, side, -flexion[1:2] - SPINE_EXTENSION_MOST_DEG, every, 0.0)
+        if loaded:
+            most = LONG_FOLD_FLEXION_MOST_DEG if upper.long_fold else SPINE_FLEXION_MOST_DEG
+            trouble(Trouble.BACK_ROUNDS, side, flexion - most, every, 0.0)
+            trouble(Trouble.BACK_HOLLOWS, side, -flexion - SPINE_EXTENSION_MOST_DEG, every, 0.0)
         trouble(
             Trouble.TRUNK_ON_THIGH,
             side,
@@ -127,9 +146,10 @@ def _assemble(
         spine_flexion_deg=np.broadcast_to(flexion, (3, n)),
         lean_deg=lean[min(1, len(lean) - 1)],
         readouts=readouts,
-        flags={**flags, **_worked_out_flags(upper, n)},
+        flags={**flags, **_worked_out_flags(legs, upper, n)},
         troubles=troubles,
         trouble_amounts=amounts,
+        perhaps=perhaps,
         stopped_by={side: leg.stopped_by[:, leg.rows] for side, leg in legs.items() if leg.stopped_by is not None},
         exempt_from_band=exempt_from_band,
     )
@@ -145,48 +165,53 @@ def _down_to_the_hands(body: Body, legs: Mapping[Side, Leg], upper: Upper, room:
 
 
 KNEE_RANGE_SLACK_DEG = 5.0
+HIP_EXTENSION_SLACK_DEG = 5.0
 HIP_RANGE_SLACK_DEG = 10.0
-ANKLE_RANGE_SLACK_DEG = 3.0
 """How far beyond the middle of a range a shape may ask before it is not offered; ranges are known to about this."""
 
-SPINE_EXTENSION_MOST_DEG = 40.0
-"""A back hollows no further than this (judgement)."""
+SPINE_EXTENSION_MOST_DEG = 20.0
+"""A loaded back hollows no further than this (judgement)."""
 
 
 def _leg_troubles(
-    ranges: Ranges, side: Side, leg: Leg, readouts: Mapping[Key, Column], check_seat_height: bool
+    ranges: Ranges, side: Side, leg: Leg, readouts: Mapping[Key, Column], check_seat_height: bool, slides: bool
 ) -> Iterator[tuple[Trouble, Array, Indices, float]]:
-    """What one leg cannot meet: which, by how much, for which cases, and from where on it counts."""
+    """What one leg cannot meet: which, by how much, for which cases, and from where on it counts. A knee that slides
+    actively and unloaded is meant to gain bend: it has no end."""
     yield Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM
     yield Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0
-    knee_range = ranges.levels(Quantity.KNEE_FLEXION, side)[1]
-    yield Trouble.KNEE_RANGE, leg.knee_flexion_deg - knee_range, leg.rows, KNEE_RANGE_SLACK_DEG
+    if not slides:
+        knee_range = ranges.levels(Quantity.KNEE_FLEXION, side)
+        yield Trouble.KNEE_RANGE, leg.knee_flexion_deg - knee_range, leg.rows, KNEE_RANGE_SLACK_DEG
     yield Trouble.HIP_RANGE, _beyond_range(ranges, side, leg), leg.rows, HIP_RANGE_SLACK_DEG
+    used = readouts[(Readout.HIP_USE_PERCENT, side)]
+    yield Trouble.HIP_USE, used.values - HIP_USE_MOST_PERCENT, used.rows, 0.0
+    behind = readouts[(Readout.HIP_EXTENSION, side)]
+    extension = ranges.levels(Quantity.HIP_EXTENSION, side)
+    yield Trouble.HIP_EXTENSION, behind.values - extension, behind.rows, HIP_EXTENSION_SLACK_DEG
+    twist = readouts[(Readout.KNEE_TWIST, side)]
+    yield Trouble.KNEE_TWIST, twist.values - KNEE_TWIST_MOST_DEG, twist.rows, 0.0
     if check_seat_height and (Readout.THIGH_DOWN, side) in readouts:
         column = readouts[(Readout.THIGH_DOWN, side)]
         yield Trouble.SEAT_TOO_HIGH, column.values - SEAT_TOO_HIGH_DEG, column.rows, 0.0
     yield Trouble.UNDETERMINED, leg.angles.near_singular.astype(float), leg.rows, 0.5
     if (Readout.DORSIFLEXION, side) in readouts:
         column = readouts[(Readout.DORSIFLEXION, side)]
-        limit = ranges.levels(Quantity.PLANTED_DORSIFLEXION, side)[1]
-        yield Trouble.ANKLE_RANGE, column.values - limit, column.rows, ANKLE_RANGE_SLACK_DEG
+        yield Trouble.ANKLE_RANGE, column.values - ranges.levels(Quantity.PLANTED_DORSIFLEXION, side), column.rows, 0.0
 
 
 def _beyond_range(ranges: Ranges, side: Side, leg: Leg) -> Array:
-    """By how much a leg asks more opening, crossing or turning in than the client's middle range, degrees.
+    """By how much a leg asks more crossing or turning in than the client has, degrees.
 
-    Turning out beyond the range is left to the knee (twist left), flexion to the pelvis.
+    Turning out beyond the range is left to the knee (twist left), flexion to the pelvis, opening to the share of its
+    range that is used.
     """
     angles = leg.angles
-    sure = ~angles.near_singular
     return np.where(
-        sure,
-        np.maximum.reduce(
-            [
-                angles.abduction_deg - ranges.get(Quantity.OPEN_ABDUCTION, side).value_deg,
-                -angles.abduction_deg - ranges.get(Quantity.HIP_ADDUCTION, side).value_deg,
-                -angles.external_rotation_deg - ranges.get(Quantity.HIP_INTERNAL_ROTATION, side).value_deg,
-            ]
+        ~angles.near_singular,
+        np.maximum(
+            -angles.abduction_deg - ranges.levels(Quantity.HIP_ADDUCTION, side),
+            -angles.external_rotation_deg - ranges.levels(Quantity.HIP_INTERNAL_ROTATION, side),
         ),
         0.0,
     )
@@ -203,15 +228,17 @@ def _hip_room(ranges: Ranges, side: Side, leg: Leg) -> tuple[Array, Array]:
         leg.knee_flexion_deg,
         leg.angles.abduction_deg,
         coupling,
-        np.inf if pinch is None else pinch.flexion_at(leg.angles.abduction_deg),
+        np.inf if pinch is None else pinch.flexion_at(leg.angles.abduction_deg, leg.angles.external_rotation_deg),
     )
     middle = raised[1:2] + coupling * leg.knee_flexion_deg
     return np.broadcast_to(room, (3, room.shape[-1])), np.maximum(middle, 1.0)
 
 
-def _worked_out_flags(upper: Upper, n: int) -> dict[FlagKey, Mask]:
+def _worked_out_flags(legs: Mapping[Side, Leg], upper: Upper, n: int) -> dict[FlagKey, Mask]:
     lying = np.full(n, upper.position in LYING)
-    upright = (np.atleast_2d(upper.lean_deg).max(axis=0) <= UPRIGHT_ENOUGH_DEG) & (upper.position == "chair")
+    both_feet_down = all(leg.sole_down for leg in legs.values())
+    upright = np.atleast_2d(upper.lean_deg).max(axis=0) <= UPRIGHT_ENOUGH_DEG
+    upright = upright & (upper.position == "chair" and both_feet_down)
     # Beside a seat the hands press on it; beside a standing body they hang.
     free = upper.hands.on in HANDS_FREE or (upper.hands.on == "beside" and upper.upright == "feet")
     return {
@@ -222,11 +249,8 @@ def _worked_out_flags(upper: Upper, n: int) -> dict[FlagKey, Mask]:
     }
 
 
-def _seat_flags(setup: SetupBatch, needs_arms: bool) -> dict[FlagKey, Mask]:
-    flags: dict[FlagKey, Mask] = {("soft_seat", None): setup.soft_seat}
-    if needs_arms:
-        flags[("seat_without_arms", None)] = ~setup.arms
-    return flags
+def _seat_flags(setup: SetupBatch) -> dict[FlagKey, Mask]:
+    return {("soft_seat", None): setup.soft_seat, **marked(["held_or_loaded", "not_rising"], SIDES, setup.size)}
 
 
 def settle_pose(
@@ -237,8 +261,13 @@ def settle_pose(
     ``lift_cm`` raises the worked foot above its place: the moment before it is put down. In shared
     shapes both legs are worked and ``side`` only names the one the figure is coloured for.
     """
-    minutes = variation.hold.start_s / 60.0
-    return settle_recipe(variation.recipe, variation.position, side, body, ranges, setup, minutes, lift_cm)
+    posture = settle_recipe(
+        variation.recipe, variation.position, side, body, ranges, setup, variation.hold.start_s / 60.0, lift_cm,
+        variation.long_quiet_fold,
+    )  # fmt: skip
+    if variation.hold.style != "reps":
+        return posture
+    return replace(posture, flags={**posture.flags, **marked(["repeated"], [None], posture.size)})
 
 
 def settle_recipe(
@@ -250,6 +279,7 @@ def settle_recipe(
     setup: SetupBatch,
     minutes: float = 0.0,
     lift_cm: float = 0.0,
+    lets_the_back_round: bool = False,
 ) -> Posture:
     """Any recipe in a position, held for some minutes, with ``side`` as its worked leg."""
     on_chair, lying = position == "chair", position in LYING
@@ -271,19 +301,55 @@ def settle_recipe(
         heel_lift_cm=pelvis.heel_lift_cm[rows],
         minutes=minutes,
         down_to=hands_down(recipe, body, setup) if recipe.lean != "given" else None,
+        rising=recipe.rising,
+        steps_up=side if isinstance(base, StandBase) and base.steps_up else None,
+        seat_carries=base.seat_carries if isinstance(base, StandBase) else 0.0,
+        long_fold=lets_the_back_round,
     )
-    return _assemble(
+    shares = recipe.shares
+    posture = _assemble(
         body,
         ranges,
         legs,
         upper,
-        None,
+        None if shares is None else {s: shares.of(s is side) for s in SIDES},
         flags_of(recipe, position, side, setup),
         worked=side,
         check_seat_height=isinstance(base, SitBase) and not lying,
-        exempt_from_band=False,
+        exempt_from_band=recipe.rising,
         base_troubles={which: amount[..., rows] for which, amount in pelvis.troubles.items()},
     )
+    return _aimed(posture, recipe, side, ranges) if recipe.aims or recipe.shin_near_level_deg is not None else posture
+
+
+def _aimed(posture: Posture, recipe: Recipe, worked: Side, ranges: Ranges) -> Posture:
+    """The posture with what misses the rung's own aims marked as another shape."""
+    missed, perhaps, amounts = dict(posture.troubles), dict(posture.perhaps), dict(posture.trouble_amounts)
+    if recipe.shin_near_level_deg is not None:
+        slope = posture.readouts[(Readout.SHIN_SLOPE, worked)]
+        levels = np.abs(slope.over_setups()) - SHIN_STEEPEST_DEG
+        middle = levels[min(1, len(levels) - 1)]
+        steep = (middle > 0) & ((Trouble.SHIN_STEEP.value, worked) not in ranges.seen)
+        missed[(Trouble.SHIN_STEEP, worked)] = steep
+        perhaps[(Trouble.SHIN_STEEP, worked)] = (highest(levels) > 0) & ~steep
+        amounts[(Trouble.SHIN_STEEP, worked)] = middle
+    for aim in recipe.aims:
+        legs = {"worked": (worked,), "other": (worked.other,), "both": SIDES}[aim.legs]
+        for side in legs:
+            key = posture.key(aim.quantity, side)
+            if key is None:
+                continue
+            middle = posture.extremes(key).middle[posture.readouts[key].rows]
+            low = -np.inf if aim.at_least is None else aim.at_least
+            high = np.inf if aim.at_most is None else aim.at_most
+            off = (middle < low - AIM_TOLERANCE) | (middle > high + AIM_TOLERANCE)
+            if off.any():
+                missed[(Trouble.AIM, side)] = missed.get((Trouble.AIM, side), np.zeros(posture.size, dtype=bool)) | off
+                amounts[(Trouble.AIM, side)] = np.zeros(posture.size)
+    return replace(posture, troubles=missed, perhaps=perhaps, trouble_amounts=amounts)
+
+
+AIM_TOLERANCE = 1e-6
 
 
 NO_SETUP = SetupBatch({}, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
@@ -305,51 +371,86 @@ def settle_transfer(
     technique: Technique, variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch
 ) -> Posture:
     """The body at the moment the seat is taken or left, feet on the floor."""
-    seat, floor = setup.number(variation.recipe.seat_slot or "floor"), np.zeros(setup.size)
-    every: Indices = np.arange(setup.size, dtype=np.int32)
+    seat = setup.number(variation.recipe.seat_slot or "floor")
+    return _leaving(technique, seat, body, ranges, setup.soft_seat, setup.arms)
+
+
+def _leaving(technique: Technique, seat_cm: Array, body: Body, ranges: Ranges, soft_seat: Mask, arms: Mask) -> Posture:
+    """The moment seats of some heights, (k,), are taken or left."""
+    floor = np.zeros(len(seat_cm))
+    every: Indices = np.arange(len(seat_cm), dtype=np.int32)
     legs = {
-        side: planted(body, side, hip_centre(body, side, seat), floor, floor + technique.feet[side], every)
+        side: planted(body, side, hip_centre(body, side, seat_cm), floor, floor + technique.feet[side], every)
         for side in SIDES
     }
+    flags: dict[FlagKey, Mask] = {("soft_seat", None): soft_seat, **marked(["held_or_loaded"], SIDES, len(seat_cm))}
+    if technique.needs_arms:
+        flags[("seat_without_arms", None)] = ~arms
     return _assemble(
         body,
         ranges,
         legs,
-        Upper(floor + technique.lean_deg),
+        Upper(floor + technique.lean_deg, rising=True),
         dict(technique.carries),
-        _seat_flags(setup, technique.needs_arms),
+        flags,
         worked=None,
         check_seat_height=False,
         exempt_from_band=technique.gentle,
     )
 
 
-def settle_floor_transfer(technique: FloorTechnique, body: Body, ranges: Ranges) -> Posture:
-    """Half kneeling on the way to the floor and up: one knee down, the other foot ahead. One posture."""
+def settle_station(station: Station, way: FloorWay, body: Body, ranges: Ranges) -> Posture:
+    """One moment on the way to the floor and up: half kneeling, kneeling, low sitting, sitting on the floor. One
+    posture."""
     one: Indices = np.zeros(1, dtype=np.int32)
-    down = technique.knee_down
-    hip_z = np.array([body.length_cm("thigh") + body.length_cm("knee_above_rest") - body.length_cm("hip_above_seat")])
-    legs = {
-        down: half_kneeling(body, down, hip_centre(body, down, hip_z), one),
-        down.other: planted(
-            body, down.other, hip_centre(body, down.other, hip_z), np.zeros(1), np.array([technique.foot_ahead_cm]), one
-        ),
-    }
-    flags = marked(["kneeling"], [down], 1) | marked(["floor"], [None], 1)
-    if not technique.chair:
+    zero = np.zeros(1)
+    upright = body.length_cm("thigh") + body.length_cm("knee_above_rest") - body.length_cm("hip_above_seat")
+    hip_z = np.array([upright if station.posture in ("half_kneeling", "kneeling") else station.seat_cm])
+    legs: dict[Side, Leg] = {}
+    kneels: list[Side] = []
+    for side in SIDES:
+        hip = hip_centre(body, side, hip_z)
+        if station.posture == "kneeling" or (station.posture == "half_kneeling" and side is station.knee_down):
+            legs[side] = half_kneeling(body, side, hip, one)
+            kneels.append(side)
+        elif station.posture == "floor_sitting":
+            legs[side] = long(body, side, hip, zero, None, zero + LEGS_LONG_APART_DEG, one)
+        else:
+            legs[side] = planted(body, side, hip, zero, zero + station.feet_ahead_cm.get(side, 0.0), one)
+    flags = marked(["kneeling"], kneels, 1) | marked(["floor"], [None], 1) | marked(["held_or_loaded"], SIDES, 1)
+    if not way.chair:
         flags |= marked(["without_chair"], [None], 1)
+    flags |= marked(["beyond_easy_seat"], SIDES, 1)
     return _assemble(
         body,
         ranges,
         legs,
-        Upper(np.array([technique.lean_deg]), Hands(on="thighs", carry=0.2 if technique.chair else 0.0), False,
-               "kneeling"),
-        dict(technique.carries),
+        Upper(np.array([station.lean_deg]), Hands(on="thighs", carry=station.hands), False,
+               "kneeling" if kneels else "floor_sitting", rising=True),
+        dict(station.carries),
         flags,
         worked=None,
         check_seat_height=False,
-        exempt_from_band=False,
+        exempt_from_band=station.posture == "low_sitting",
     )  # fmt: skip
+
+
+ROLLING = Recipe(
+    seat="floor",
+    recline_deg=0.0,
+    both_legs=FreeLeg(rule="free", flexion=50.0, knee=80.0),
+    hands=Hands(on="forward"),
+    works=(Work(quantity="effort"),),
+)
+"""On the side with the knees drawn up a little, before the legs go over the edge and the hands push up."""
+
+
+def settle_bed_transfer(technique: Technique, height_cm: float, body: Body, ranges: Ranges) -> tuple[Posture, Posture]:
+    """Sitting down on a bed or plinth and rising from it, and rolling to the side. One posture each."""
+    rolled = settle_recipe(ROLLING, "side_lying", Side.LEFT, body, ranges, NO_SETUP)
+    return _leaving(
+        technique, np.array([height_cm]), body, ranges, np.zeros(1, dtype=bool), np.zeros(1, dtype=bool)
+    ), rolled
 
 
 def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
@@ -368,7 +469,7 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
         legs,
         Upper(zero),
         None,
-        _seat_flags(setup, needs_arms=False),
+        _seat_flags(setup),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,
@@ -382,7 +483,8 @@ LEGS_LONG_APART_DEG = 10.0
 
 
 def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: SetupBatch) -> Posture:
-    """Legs long and still on the same seat, leaning back on the hands; lying, simply stretched out."""
+    """Legs long and still on the same seat, leaning back on the hands; lying, simply stretched out with the back raised
+    as it was."""
     seat, zero = setup.number(variation.recipe.seat_slot or "floor"), np.zeros(setup.size)
     every: Indices = np.arange(setup.size, dtype=np.int32)
     legs = {
@@ -390,14 +492,18 @@ def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: Se
         for side in SIDES
     }
     lying = variation.position in LYING
+    recline = variation.recipe.recline_deg
+    lean = zero + LEGS_LONG_LEAN_DEG
+    if lying:
+        lean = (zero if recline is None else setup.number(recline)) - 90.0
+    flat = flat_on_the_back(variation.recipe, variation.position, setup)
     return _assemble(
         body,
         ranges,
         legs,
-        Upper(zero + (-90.0 if lying else LEGS_LONG_LEAN_DEG), Hands(on="floor_behind", carry=0.2), False,
-               variation.position),
+        Upper(lean, Hands(on="floor_behind", carry=0.2), False, variation.position),
         None,
-        marked(["supine"] if lying else [], [None], setup.size) | _seat_flags(setup, needs_arms=False),
+        ({("supine", None): flat} if flat.any() else {}) | _seat_flags(setup),
         worked=None,
         check_seat_height=False,
         exempt_from_band=False,

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
+from numpy.typing import NDArray
 
 from asketa_core.poses.posture import Indices
 from asketa_core.poses.recipe import Scaled, Value, side_slot
@@ -17,12 +18,15 @@ class SetupBatch:
     """Numbers of every slot for n set-ups, each (n,), and what the seat is like.
 
     Where the batch comes from a grid, ``axes`` holds each slot's distinct numbers and ``indices`` (n,)
-    which of them each set-up uses, so that what depends on few slots is computed on few columns.
+    which of them each set-up uses, so that what depends on few slots is computed on few columns. The place is no number:
+    heights are measured from it.
     """
 
     values: Mapping[str, Array]
     soft_seat: Mask
     arms: Mask
+    place: NDArray[np.int8] | None = None
+    """Where each set-up lies, as a number into ``PLACES``; ``None`` for shapes whose place is given."""
     axes: Mapping[str, Array] = field(default_factory=dict)
     indices: Mapping[str, Indices] = field(default_factory=dict)
 
@@ -40,7 +44,11 @@ class SetupBatch:
             return np.zeros(self.size)
         if isinstance(value, Scaled):
             return self.number(value.slot, side) * value.times + self.number(value.plus, side)
-        return self.values[self.slot(value, side)] if isinstance(value, str) else np.full(self.size, float(value))
+        if not isinstance(value, str):
+            return np.full(self.size, float(value))
+        own = self.slot(value, side)
+        # A place is no number: heights are measured from it.
+        return self.values[own] if own in self.values else np.zeros(self.size)
 
     def reduced(self, names: Iterable[str], side: Side | None = None) -> tuple[SetupBatch, Indices]:
         """Every combination of some slots as a batch of their own, and its row for each set-up, (n,).

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 from functools import cache
+from typing import Literal
+
+from pydantic import Field, model_validator
 
 from asketa_core.datafiles import DATA, Record, load
+from asketa_core.props.kinds import PropKind
 from asketa_core.texts import Technique as TechniqueCode
 from asketa_core.units import Side
 
@@ -20,20 +24,37 @@ class Technique(Record):
     gentle: bool
 
 
-class FloorTechnique(Record):
-    """One way to the floor and up again, judged at its hardest moment: half kneeling on ``knee_down``."""
+class Station(Record):
+    """One moment on the way to the floor: how the body is, what it leans and where its weight goes. ``hands`` is the share
+    of what is above that they carry, ``seat_cm`` where the sit bones are."""
+
+    posture: Literal["half_kneeling", "kneeling", "low_sitting", "floor_sitting"]
+    knee_down: Side | None = None
+    seat_cm: float = 0.0
+    feet_ahead_cm: dict[Side, float] = {}
+    lean_deg: float
+    hands: float = 0.0
+    carries: dict[Side, float]
+
+    @model_validator(mode="after")
+    def one_knee_is_named(self) -> Station:
+        if (self.posture == "half_kneeling") != (self.knee_down is not None):
+            raise ValueError("half kneeling, and nothing else, names the knee that is down")
+        return self
+
+
+class FloorWay(Record):
+    """One way to the floor and up again, screened at each of its stations. ``needs`` is what the room must have."""
 
     id: TechniqueCode
-    knee_down: Side
-    foot_ahead_cm: float
-    lean_deg: float
-    carries: dict[Side, float]
     chair: bool
+    needs: tuple[PropKind, ...] = ()
+    stations: tuple[Station, ...] = Field(min_length=1)
 
 
 class Transfers(Record):
     chair: tuple[Technique, ...]
-    floor: tuple[FloorTechnique, ...]
+    floor: tuple[FloorWay, ...]
 
 
 @cache

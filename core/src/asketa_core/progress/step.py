@@ -194,8 +194,8 @@ def step_back_from(
     """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
     for candidate in library.steps(library.variation(variation_id), "step_back"):
         screened = screen_of(candidate, setup)
-        if not isinstance(screened, NoGrid) and screened.allowed(screened.best):
-            return Step(candidate.id, screened.grid.setup(screened.best), candidate.hold.start_s)
+        if not isinstance(screened, NoGrid) and screened.allowed(screened.recommended):
+            return Step(candidate.id, screened.grid.setup(screened.recommended), candidate.hold.start_s)
     return None
 
 
@@ -227,9 +227,13 @@ def _offer(
     if onward is None:
         return _decision(Action.STAY, "top", here, here, judged, count=calm)
     ahead = screen_of(onward, here.setup)
-    if isinstance(ahead, NoGrid) or not ahead.allowed(ahead.best) or ahead.totals.cautions[ahead.best]:
+    if (
+        isinstance(ahead, NoGrid)
+        or not ahead.allowed(ahead.recommended)
+        or ahead.totals.size[ahead.recommended] > screened.totals.size[row]
+    ):
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
-    step = Step(onward.id, ahead.grid.setup(ahead.best), onward.hold.start_s)
+    step = Step(onward.id, ahead.grid.setup(ahead.recommended), onward.hold.start_s)
     return _decision(Action.OFFER, "offer_rung", step, here, judged, count=calm, variation=onward.short)
 
 
@@ -250,8 +254,8 @@ def _less_support(screened: Screened, row: int) -> tuple[str, int] | None:
         wanted = now.copy()
         wanted[k] = index
         found = grid.find(wanted.tolist())
-        cautions = screened.totals.cautions
-        if found is not None and screened.allowed(found) and cautions[found] <= cautions[row]:
+        size = screened.totals.size
+        if found is not None and screened.allowed(found) and size[found] <= size[row]:
             return axis.name, found
     return None
 

@@ -9,7 +9,12 @@ from pydantic import Field, model_validator
 
 from asketa_core.datafiles import DATA, Record, load
 
-PropKind = Literal["block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair"]
+PropKind = Literal[
+    "block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair",
+    "bed", "plinth",
+]  # fmt: skip
+FURNITURE: tuple[PropKind, ...] = ("chair", "bed", "plinth")
+"""What has a seat of its own height."""
 
 
 class Keeps(Record):
@@ -65,16 +70,18 @@ class Prop(Record):
 
     @model_validator(mode="after")
     def only_what_fits_the_kind(self) -> Prop:
-        if self.kind != "chair" and (self.seat_height_cm, self.arms, self.back) != (None, None, None):
-            raise ValueError("seat height, arms and back belong to chairs only")
+        if self.kind not in FURNITURE and self.seat_height_cm is not None:
+            raise ValueError("a seat height belongs to chairs, beds and plinths only")
+        if self.kind != "chair" and (self.arms, self.back) != (None, None):
+            raise ValueError("arms and back belong to chairs only")
         if self.kind != "blanket" and self.layer_cm is not None:
             raise ValueError("layer thickness belongs to blankets only")
         return self
 
     @property
     def chair(self) -> ChairSize:
-        """Size of this chair with the room's own figures in place of the generic ones."""
-        generic = kinds()["chair"].seat
+        """Size of this chair, bed or plinth with the room's own figures in place of the generic ones."""
+        generic = kinds()[self.kind].seat
         assert generic is not None
         own: dict[str, object] = {}
         if self.seat_height_cm is not None:
@@ -98,6 +105,22 @@ class Room(Record):
         if len(ids) != len(set(ids)):
             raise ValueError("two props share an id")
         return self
+
+    @property
+    def places(self) -> dict[str, float]:
+        """Where one can lie here, with its height in cm: the floor, a bed unless the room says that there is none, and a
+        plinth where there is one. Of several the one nearest the usual height counts."""
+        found = {"floor": 0.0}
+        for place in ("bed", "plinth"):
+            usual = kinds()[place].seat
+            assert usual is not None
+            named = [prop for prop in self.props if prop.kind == place]
+            heights = [prop.chair.height_cm for prop in named if prop.count > 0]
+            if place == "bed" and not named:
+                heights = [usual.height_cm]
+            if heights:
+                found[place] = min(heights, key=lambda cm: abs(cm - usual.height_cm))
+        return found
 
 
 @cache

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from asketa_core.props.kinds import Prop, Room, kinds
+from asketa_core.props.kinds import FURNITURE, Prop, Room, kinds
 
 SITTING_WIDTH_CM = 25.0
 SAME_HEIGHT_CM = 0.25
@@ -162,7 +162,7 @@ def buildable(
     options = [
         layer
         for prop in room.props
-        if prop.kind != "chair" and prop.count > 0 and (kinds_allowed is None or prop.kind in kinds_allowed)
+        if prop.kind not in FURNITURE and prop.count > 0 and (kinds_allowed is None or prop.kind in kinds_allowed)
         for layer in _layers_of(prop, use, face_set)
     ]
     found: list[Stack] = []

@@ -14,11 +14,11 @@ from asketa_core.body.ranges import Ranges
 from asketa_core.clientfile import SlotValue
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices
-from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, ShareOfRange, Slot, StackSlot
+from asketa_core.poses.recipe import PLACES, ChoiceSlot, NumberSlot, PlaceSlot, ShareOfRange, Slot, StackSlot, side_slot
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Stack, Use, buildable, nearest
-from asketa_core.units import Array, Side
+from asketa_core.units import SIDES, Array, Side
 
 SAME_STEP_CM = 1.0
 """Heights this close count as the same set-up when one is remembered."""
@@ -37,6 +37,8 @@ class Axis:
     stacks: tuple[Stack, ...] = ()
     options: tuple[str, ...] = ()
     plain: int = 0
+    searched: bool = True
+    """Whether every value is tried. Choices that change no geometry stay as they are."""
     items: Indices | None = None
     """How many props each stack takes."""
     uses: NDArray[np.int16] | None = None
@@ -73,6 +75,10 @@ class Grid:
     axes: tuple[Axis, ...]
     indices: Indices
     items: Indices
+    stacked: Indices
+    """How many props lie on others in each set-up."""
+    unlike: Indices
+    """How many supports that come once for each side differ between them."""
     batch: SetupBatch
 
     @property
@@ -108,7 +114,11 @@ class Grid:
         """The same grid with other values of slots that change no geometry."""
         axes, indices = list(self.axes), self.indices
         for k, axis in enumerate(axes):
-            if choices.get(axis.name) in axis.options and axis.options[axis.plain] != choices[axis.name]:
+            if (
+                not axis.searched
+                and choices.get(axis.name) in axis.options
+                and axis.options[axis.plain] != choices[axis.name]
+            ):
                 axes[k] = replace(axis, plain=axis.options.index(choices[axis.name]))
                 indices = indices.copy()
                 indices[:, k] = axes[k].plain
@@ -142,11 +152,14 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
         room, Use(slot.use), slot.base == "chair", slot.kinds, slot.faces, slot.max_layers, slot.apart_cm
     )
     if slot.required:
-        stacks = [stack for stack in stacks if stack.layers]
+        base = 1 if slot.base == "chair" else 0
+        stacks = [stack for stack in stacks if len(stack.layers) > base]
     low, high = slot.between_cm or (-np.inf, np.inf)
     if slot.base == "chair":
+        # Far from this body's level seat nothing is searched, but what the rung itself asks for always is.
         level = body.level_seat_cm
-        low, high = max(low, level - SEAT_BAND_CM), min(high, level + SEAT_BAND_CM)
+        wanted = float(slot.plain) if not isinstance(slot.plain, str) else level
+        low, high = max(low, min(level, wanted) - SEAT_BAND_CM), min(high, max(level, wanted) + SEAT_BAND_CM)
     built, stacks = stacks, [stack for stack in stacks if low <= stack.height_cm <= high]
     if not stacks:
         missed = min((s.height_cm for s in built), key=lambda cm: max(low - cm, cm - high), default=None)
@@ -198,11 +211,20 @@ def grid_axes(
             axis = _stack_axis(name, slot, room, body, memo)
         elif isinstance(slot, NumberSlot):
             axis = _number_axis(name, slot, ranges, side)
+        elif isinstance(slot, PlaceSlot):
+            places = [place for place in slot.options if place in room.places]
+            at = places.index(slot.plain) if slot.plain in places else 0
+            if not places:
+                return NoGrid(name, slot.label)
+            axis = Axis(name, slot, np.zeros(len(places)), options=tuple(places), plain=at)
         else:
             assert isinstance(slot, ChoiceSlot)
             options = slot.options
             chosen = choices.get(name, slot.plain)
-            axis = Axis(name, slot, np.zeros(len(options)), options=options, plain=options.index(chosen))
+            chosen = chosen if chosen in options else slot.plain
+            axis = Axis(
+                name, slot, np.zeros(len(options)), options=options, plain=options.index(chosen), searched=False
+            )
         if isinstance(axis, NoGrid):
             return axis
         axes.append(axis)
@@ -210,8 +232,8 @@ def grid_axes(
 
 
 def lengths_of(axes: Sequence[Axis]) -> list[int]:
-    """How many values of each axis are tried. Choices change no geometry: they stay plain and are set afterwards."""
-    return [1 if axis.options else len(axis.numbers) for axis in axes]
+    """How many values of each axis are tried. Choices that change no geometry stay plain and are set afterwards."""
+    return [len(axis.numbers) if axis.searched else 1 for axis in axes]
 
 
 def build_grid(
@@ -230,7 +252,7 @@ def build_grid(
     lengths = lengths_of(axes)
     indices: Indices = np.indices(lengths, dtype=np.int32).reshape(len(axes), int(np.prod(lengths))).T.copy()
     for k, axis in enumerate(axes):
-        if axis.options:
+        if not axis.searched:
             indices[:, k] = axis.plain
     indices = indices[_enough_props(axes, indices, room)]
     if len(indices) == 0:
@@ -239,22 +261,40 @@ def build_grid(
     for k, axis in enumerate(axes):
         if axis.items is not None:
             items += axis.items[indices[:, k]]
+    stacked = np.zeros(len(indices), dtype=np.int32)
+    for k, axis in enumerate(axes):
+        if axis.stacks:
+            base = 2 if isinstance(axis.slot, StackSlot) and axis.slot.base == "chair" else 1
+            over = np.array([max(len(stack.layers) - base, 0) for stack in axis.stacks], dtype=np.int32)
+            stacked += over[indices[:, k]]
+    columns = {axis.name: k for k, axis in enumerate(axes)}
+    unlike = np.zeros(len(indices), dtype=np.int32)
+    for name, slot in variation.slots.items():
+        if variation.shared and isinstance(slot, StackSlot) and slot.per_side:
+            left, right = (indices[:, columns[side_slot(name, each)]] for each in SIDES)
+            unlike += left != right
     seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat_slot or "")
     soft, arms = np.zeros(len(indices), dtype=bool), np.ones(len(indices), dtype=bool)
-    if seats is not None:
+    if seats is not None and seats[1]:
         at, stacks = seats
         soft = np.array([not seat.firm for seat in stacks])[indices[:, at]]
         arms = np.array([seat.arms for seat in stacks])[indices[:, at]]
     geometric = [(k, axis) for k, axis in enumerate(axes) if not axis.options]
-    columns: dict[str, Indices] = {axis.name: np.ascontiguousarray(indices[:, k]) for k, axis in geometric}
+    places = next(((k, axis) for k, axis in enumerate(axes) if isinstance(axis.slot, PlaceSlot)), None)
+    place = None
+    if places is not None:
+        numbers = np.array([PLACES.index(option) for option in places[1].options], dtype=np.int8)
+        place = numbers[indices[:, places[0]]]
+    values: dict[str, Indices] = {axis.name: np.ascontiguousarray(indices[:, k]) for k, axis in geometric}
     batch = SetupBatch(
-        values={axis.name: axis.numbers[columns[axis.name]] for _, axis in geometric},
+        values={axis.name: axis.numbers[values[axis.name]] for _, axis in geometric},
         soft_seat=soft,
         arms=arms,
+        place=place,
         axes={axis.name: axis.numbers for _, axis in geometric},
-        indices=columns,
+        indices=values,
     )
-    return Grid(tuple(axes), indices, items, batch)
+    return Grid(tuple(axes), indices, items, stacked, unlike, batch)
 
 
 def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:

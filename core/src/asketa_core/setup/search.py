@@ -1,9 +1,9 @@
 """Screening every set-up of a variation and choosing the best few.
 
 Everything the body does is judged: the pose, the way in and out, and the counter position. The
-choice is lexicographic: no stop, no open question, fewest cautions (in shapes with two schools then the
-longest back), purpose nearest its target, fewest items, largest worst margin, nearest to what was last used,
-or else to the plain set-up; ties by slot order.
+choice is lexicographic: the shape's bounds and aims hold, no stop, no open question, least whole size of cautions, purpose
+nearest its target, both sides alike, fewest items and whole props before stacks, largest worst margin, nearest to what was last used, or
+else to the plain set-up; ties by slot order.
 """
 
 from __future__ import annotations
@@ -18,17 +18,18 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.clientfile import SlotValue
-from asketa_core.limits.judge import Judgement, Levels, Summary, Totals, judge_all, summarise, total
+from asketa_core.limits.judge import WAYS, Judgement, Levels, Part, Summary, Totals, judge_all, summarise, total
 from asketa_core.limits.model import Kind, Limit, Phase, Severity, Term
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
-from asketa_core.poses.recipe import Gate, LiftFoot, PlantedLeg, Work, side_slot
+from asketa_core.poses.recipe import PLACES, Gate, LiftFoot, PlantedLeg, Work, side_slot, slot_names
 from asketa_core.poses.settle import (
-    settle_floor_transfer,
+    settle_bed_transfer,
     settle_legs_long,
     settle_pose,
     settle_quiet_sitting,
     settle_standing_quietly,
+    settle_station,
     settle_transfer,
 )
 from asketa_core.poses.setups import SetupBatch
@@ -39,6 +40,7 @@ from asketa_core.units import SIDES, Array, Mask, Side
 
 PURPOSE_BAND = (70.0, 95.0)
 PURPOSE_TARGET = 85.0
+PURPOSE_TOUCHING = 1e-6
 """Wanted share of the client's range, per cent."""
 
 
@@ -54,8 +56,13 @@ the floor, quiet standing."""
 
 
 class Verdict(StrEnum):
+    """From best to worst. ``clear``: as usual, with nothing to mind and the purpose kept. ``with_setup``: some set-up has
+    nothing to mind. ``with_eye``: allowed, and every set-up has something to mind. ``check_first``: a question is open.
+    ``leave_out``: stopped, or no shape for this body."""
+
     CLEAR = "clear"
     WITH_SETUP = "with_setup"
+    WITH_EYE = "with_eye"
     CHECK_FIRST = "check_first"
     LEAVE_OUT = "leave_out"
 
@@ -77,8 +84,16 @@ class Stage:
 
 
 @dataclass(frozen=True, slots=True)
+class Way:
+    """One technique of getting onto a seat, a bed or the floor and off again, judged at each of its stations."""
+
+    name: str
+    stations: tuple[Stage, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Screened:
-    """A whole grid judged. ``technique`` (n,) indexes ``techniques`` and ``transfer_stages``; arrays are (n,).
+    """A whole grid judged. ``technique`` (n,) indexes ``ways``; arrays are (n,).
 
     ``no_range`` names the ranges of zero or below that leave the purpose undefined: ``purpose`` is then nan
     throughout and no set-up is possible.
@@ -88,8 +103,7 @@ class Screened:
     side: Side
     grid: Grid
     stages: tuple[Stage, ...]
-    transfer_stages: tuple[Stage, ...]
-    techniques: tuple[str, ...]
+    ways: tuple[Way, ...]
     technique: Levels
     totals: Totals
     possible: Mask
@@ -106,19 +120,33 @@ class Screened:
         """Possible, with no stop and no open question."""
         return bool(self.possible[index] and not self.totals.stops[index] and not self.totals.asks[index])
 
+    @property
+    def unminded(self) -> Mask:
+        """Set-ups with no stop, no question and nothing to mind, (n,)."""
+        return _unminded(self.possible, self.totals)
+
     def verdict_at(self, index: int) -> Verdict:
         """Verdict of one set-up taken on its own."""
         if not self.possible[index] or self.totals.stops[index]:
             return Verdict.LEAVE_OUT
         if self.totals.asks[index]:
             return Verdict.CHECK_FIRST
-        return Verdict.CLEAR if index == self.grid.plain else Verdict.WITH_SETUP
+        if self.totals.size[index] > 0:
+            return Verdict.WITH_EYE
+        return Verdict.CLEAR if index == self.grid.plain and self._plain_keeps_the_purpose else Verdict.WITH_SETUP
+
+    @property
+    def _plain_keeps_the_purpose(self) -> bool:
+        """Whether the plain set-up keeps the purpose in its band, or as near to it as any set-up with nothing to mind."""
+        away = np.maximum(np.maximum(PURPOSE_BAND[0] - self.purpose, self.purpose - PURPOSE_BAND[1]), 0.0)
+        plain = self.grid.plain
+        return plain is not None and bool(away[plain] <= away[self.unminded].min(initial=np.inf) + PURPOSE_TOUCHING)
 
     @property
     def verdict(self) -> Verdict:
         """Verdict of the variation: clear at its plain set-up, else by the best set-up found."""
         plain = self.grid.plain
-        if plain is not None and self.allowed(plain):
+        if plain is not None and self.unminded[plain] and self._plain_keeps_the_purpose:
             return Verdict.CLEAR
         return self.verdict_at(self.best)
 
@@ -127,17 +155,14 @@ class Screened:
         return int(self.order[0])
 
     @property
-    def shown(self) -> int:
-        """The set-up a verdict is shown with: the plain one where it is clear and no other saves a
-        caution, else the best found."""
+    def recommended(self) -> int:
+        """The one set-up that is shown everywhere: the plain one where the verdict is clear, else the best found."""
         plain = self.grid.plain
-        if plain is None or self.verdict is not Verdict.CLEAR:
-            return self.best
-        return self.best if self.totals.cautions[self.best] < self.totals.cautions[plain] else plain
+        return plain if plain is not None and self.verdict is Verdict.CLEAR else self.best
 
     def stages_at(self, index: int) -> list[Stage]:
         """Everything the body does at one set-up, the transfer by the technique chosen for it."""
-        chosen = [self.transfer_stages[int(self.technique[index])]] if self.transfer_stages else []
+        chosen = self.ways[int(self.technique[index])].stations if self.ways else ()
         return [*self.stages, *chosen]
 
     def troubles_at(self, index: int) -> list[tuple[Trouble, Side, float]]:
@@ -165,19 +190,26 @@ def own_limits(variation: Variation, side: Side, ranges: Ranges) -> list[Limit]:
     return found
 
 
+def _unminded(possible: Mask, totals: Totals) -> Mask:
+    return np.asarray(possible & (totals.stops == 0) & (totals.asks == 0) & (totals.size == 0))
+
+
 def _gate(gate: Gate, leg: Side, ranges: Ranges) -> Iterator[tuple[str, Severity]]:
-    """What is left open by one test on one leg: never measured and not yet reached are both asked about;
-    what no range shows stays under the therapist's eye."""
+    """What is left open by one test on one leg: never tried asks, not passed closes."""
     if gate.range is None:
-        yield gate.code, Severity.CAUTION
-    elif not (own := ranges.get(gate.range, leg)).measured:
+        result = ranges.tests.get((gate.code, leg), "not_tried")
+        passed = None if result == "not_tried" else result == "passed"
+    else:
+        own = ranges.get(gate.range, leg)
+        passed = own.value_deg >= (gate.at_least or 0.0) if own.measured else None
+    if passed is None:
         yield f"{gate.code}_unmeasured", Severity.ASK
-    elif gate.at_least is not None and own.value_deg < gate.at_least:
-        yield gate.code, Severity.ASK
+    elif not passed:
+        yield gate.code, Severity.STOP
 
 
 def _of_shape(code: str, side: Side, severity: Severity, *terms: Term) -> Limit:
-    return Limit(code, None, "shape", side, severity, terms, phases=("pose",), exact=True)
+    return Limit(code, None, "shape", side, severity, terms, phases=("pose",), exact=True, ends="middle")
 
 
 def ranges_without_room(variation: Variation, side: Side, ranges: Ranges) -> tuple[tuple[Quantity, Side], ...]:
@@ -207,20 +239,6 @@ def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ran
     return np.asarray(np.max(np.stack(by_side), axis=0))
 
 
-ROUNDING_FREE_DEG = 15.0
-ROUNDING_STEP_DEG = 5.0
-
-
-def _rounding(variation: Variation, posture: Posture) -> Array:
-    """In a shape with two schools, how much rounding is left beyond what passes, in steps of 5°, (n,):
-    between set-ups of equal cautions the one that leaves the back longest comes first. Zero elsewhere."""
-    if variation.schools is None:
-        return np.zeros(posture.size)
-    key = (Readout.SPINE_FLEXION, None)
-    worst = posture.extremes(key).high[posture.readouts[key].rows]
-    return np.asarray(np.ceil(np.maximum(worst - ROUNDING_FREE_DEG, 0.0) / ROUNDING_STEP_DEG))
-
-
 def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
     if work.quantity == "effort":
         return np.full(posture.size, PURPOSE_TARGET)
@@ -229,9 +247,13 @@ def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
     assert key is not None
     column = posture.readouts[key]
     middle = column.values[min(1, len(column.values) - 1)][column.rows]
+    share = middle
     if work.of_deg is not None:
-        return np.asarray(100.0 * middle / work.of_deg)
-    return np.asarray(middle if work.range is None else 100.0 * middle / ranges.get(work.range, side).value_deg)
+        share = 100.0 * middle / work.of_deg
+    elif work.range is not None:
+        share = 100.0 * middle / ranges.get(work.range, side).value_deg
+    # A joint never gives more than it has: what is asked beyond is no purpose, but something to mind.
+    return np.asarray(np.minimum(share, 100.0))
 
 
 def _passable(stage: Stage) -> Mask:
@@ -251,33 +273,37 @@ def _possible(stages: Sequence[Stage], size: int) -> Mask:
 
 @dataclass(frozen=True, slots=True)
 class Ways:
-    """Every way onto and off a seat or the floor, and for each case the gentlest: which it is, what it comes to, and
-    whether this body can do it."""
+    """Every way onto and off a seat, a bed or the floor, and for each case the gentlest: which it is, what it comes to,
+    and whether this body can do it."""
 
-    stages: tuple[Stage, ...]
+    ways: tuple[Way, ...]
     chosen: Levels
     summary: Summary
     passable: Mask
 
 
-def _gentlest(stages: Sequence[Stage]) -> Ways:
-    """The technique that comes out gentlest; the plain one wins ties."""
-    size = stages[0].posture.size
-    passable = np.stack([_passable(stage) for stage in stages])
-    scores = []
-    for stage, can in zip(stages, passable, strict=True):
-        sums = total([(stage.summary, None)], size)
-        worst = sums.stops.astype(int) * 10_000 + sums.asks.astype(int) * 100 + sums.cautions
-        scores.append(worst + ~can * 1_000_000)
+def _gentlest(ways: Sequence[Way], size: int) -> Ways:
+    """The technique that comes out gentlest over its stations in each of ``size`` cases; the first wins ties."""
+    passable = np.stack([_possible(way.stations, size) for way in ways])
+    sums = [
+        total([(s.summary, None if s.posture.size == size else s.rows, True) for s in w.stations], size) for w in ways
+    ]
+    scores = [
+        each.stops.astype(int) * 10_000 + each.asks.astype(int) * 100 + each.size + ~can * 1_000_000
+        for each, can in zip(sums, passable, strict=True)
+    ]
     chosen = np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
     severity: dict[Kind, Levels] = {}
     margin = np.full(size, np.inf)
-    for number, stage in enumerate(stages):
+    for number, way in enumerate(ways):
         mine = chosen == number
-        for kind, own in stage.summary.severity.items():
-            severity[kind] = np.where(mine, own, severity.get(kind, np.int8(0))).astype(np.int8)
-        margin = np.where(mine, stage.summary.margin, margin)
-    return Ways(tuple(stages), chosen, Summary(severity, margin), passable[chosen, np.arange(size)])
+        for station in way.stations:
+            rows = station.rows
+            for kind, own in station.summary.severity.items():
+                before = severity.get(kind, np.zeros(size, dtype=np.int8))
+                severity[kind] = np.where(mine, np.maximum(own[rows], before), before).astype(np.int8)
+        margin = np.where(mine, sums[number].margin, margin)
+    return Ways(tuple(ways), chosen, Summary(severity, {}, margin), passable[chosen, np.arange(size)])
 
 
 def _resting_slots(variation: Variation) -> list[str]:
@@ -287,6 +313,12 @@ def _resting_slots(variation: Variation) -> list[str]:
         return []
     own = [side_slot(rule.rests_on, side) for side in SIDES]
     return own if own[0] in variation.setup_slots else [rule.rests_on]
+
+
+def _recline_slots(variation: Variation) -> list[str]:
+    """What the back is raised by, where a slot says it: lying still afterwards keeps it."""
+    recline = variation.recipe.recline_deg
+    return [] if recline is None else list(slot_names([recline]))
 
 
 def _resting(
@@ -299,9 +331,10 @@ def _resting(
     memo: Memo,
 ) -> Stage:
     """Quiet on the same seat afterwards. What it depends on is shared by sides and by many variations."""
-    names = [variation.recipe.seat_slot or "floor", *_resting_slots(variation)]
+    names = [variation.recipe.seat_slot or "floor", *_resting_slots(variation), *_recline_slots(variation)]
     heights = tuple(rested.number(name, side).tobytes() for name in names for side in SIDES)
-    key = (which, variation.position, rested.soft_seat.tobytes(), len(names), heights)
+    fixed = variation.recipe.recline_deg if not _recline_slots(variation) else None
+    key = (which, variation.position, rested.soft_seat.tobytes(), len(names), heights, str(fixed))
     if key not in memo:
         settle = settle_quiet_sitting if which == "sit_quiet" else settle_legs_long
         memo[key] = _judged("counter", which, settle(variation, body, ranges, rested), limits)
@@ -336,6 +369,9 @@ def screen(
     if isinstance(grid, NoGrid):
         return grid
     n = grid.size
+    if variation.gentle:
+        limits = [limit for limit in limits if not limit.spares_gentle]
+        memo = memo.setdefault("gentle", {})
     own = own_limits(variation, side, ranges)
 
     def stage(phase: Phase, name: str, posture: Posture) -> Stage:
@@ -347,24 +383,27 @@ def screen(
         if isinstance(step, LiftFoot):
             lifted = settle_pose(variation, side, body, ranges, grid.batch, step.lift_foot_cm)
             stages.append(stage("way", "lift_foot", lifted))
-    rested, rested_rows = grid.batch.reduced([variation.recipe.seat_slot or "floor", *_resting_slots(variation)])
+    rested, rested_rows = grid.batch.reduced(
+        [variation.recipe.seat_slot or "floor", *_resting_slots(variation), *_recline_slots(variation)]
+    )
     for which in variation.counter:
         if which == "stand_quiet":
             stages.append(replace(_standing(body, ranges, limits, memo), rows=np.zeros(n, dtype=np.int32)))
         else:
             stages.append(replace(_resting(which, variation, body, ranges, limits, rested, memo), rows=rested_rows))
 
-    parts: list[tuple[Summary, Indices | None]] = [
-        (stage.summary, None if stage.rows is stage.posture.own_rows else stage.rows) for stage in stages
+    parts: list[Part] = [
+        (stage.summary, None if stage.rows is stage.posture.own_rows else stage.rows, stage.phase not in WAYS)
+        for stage in stages
     ]
     possible = _possible(stages, n)
     technique = np.zeros(n, dtype=np.int8)
-    transfer_stages: tuple[Stage, ...] = ()
+    onto: tuple[Way, ...] = ()
     if (found := _ways(variation, body, ranges, room, limits, grid, memo)) is not None:
         ways, rows = found
-        transfer_stages = tuple(replace(stage, rows=rows) for stage in ways.stages)
+        onto = tuple(Way(way.name, tuple(_over(s, rows) for s in way.stations)) for way in ways.ways)
         technique = ways.chosen[rows]
-        parts.append((ways.summary, rows))
+        parts.append((ways.summary, rows, False))
         possible &= ways.passable[rows]
     sums = total(parts, n)
     no_range = ranges_without_room(variation, side, ranges)
@@ -372,22 +411,16 @@ def screen(
         purpose, possible = np.full(n, np.nan), np.zeros(n, dtype=bool)
     else:
         purpose = purpose_kept(variation, side, pose, ranges)
-    order = _order(variation, grid, pose, sums, possible, purpose, grid.plain)
-    return Screened(
-        variation, side, grid, tuple(stages), transfer_stages, tuple(s.name for s in transfer_stages), technique,
-        sums, possible, purpose, order, no_range,
-    )  # fmt: skip
+    order = _order(grid, sums, possible, purpose, grid.plain)
+    return Screened(variation, side, grid, tuple(stages), onto, technique, sums, possible, purpose, order, no_range)
 
 
-def _order(
-    variation: Variation,
-    grid: Grid,
-    pose: Posture,
-    sums: Totals,
-    possible: Mask,
-    purpose: Array,
-    usual: int | None,
-) -> Order:
+def _over(stage: Stage, rows: Indices) -> Stage:
+    """A stage of a way, spread over the set-ups that are one of its cases each."""
+    return replace(stage, rows=stage.rows[rows])
+
+
+def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int | None) -> Order:
     """Rows from best to worst; of set-ups equal in everything else those nearest the ``usual`` row come first."""
     away = np.zeros(grid.size) if usual is None else grid.steps_from(grid.indices[usual].tolist())
     return np.lexsort(
@@ -395,10 +428,11 @@ def _order(
             np.arange(grid.size),
             away,
             -np.round(np.clip(sums.margin, -99, 99), 1),
+            grid.stacked,
             grid.items,
+            grid.unlike,
             np.round(np.abs(purpose - PURPOSE_TARGET)),
-            _rounding(variation, pose),
-            sums.cautions,
+            sums.size,
             sums.asks > 0,
             sums.stops,
             ~possible,
@@ -414,10 +448,7 @@ def remembering(
     ``choices`` sets slots that change no geometry.
     """
     grid = screened.grid.choosing(choices or {})
-    order = _order(
-        screened.variation, grid, screened.pose, screened.totals, screened.possible, screened.purpose,
-        grid.nearest(last_used),
-    )  # fmt: skip
+    order = _order(grid, screened.totals, screened.possible, screened.purpose, grid.nearest(last_used))
     return replace(screened, grid=grid, order=order)
 
 
@@ -432,45 +463,100 @@ def _ways(
 ) -> tuple[Ways, Indices] | None:
     """Every way onto and off the seat or the floor, and its case for each set-up. Judged once for all variations
     that share it."""
-    if "floor_transfer" in variation.recipe.way:
-        if "floor" not in memo:
-            has_chair = any(prop.kind == "chair" and prop.count > 0 for prop in room.props)
-            memo["floor"] = _gentlest(
-                [
-                    _judged("floor_transfer", t.id, settle_floor_transfer(t, body, ranges), limits)
-                    for t in transfers().floor
-                    if has_chair or not t.chair
-                ]
-            )
-        return memo["floor"], np.zeros(grid.size, dtype=np.int32)
+    if "floor_transfer" in variation.recipe.way or grid.batch.place is not None:
+        if grid.batch.place is None:
+            return _floor_ways(body, ranges, room, limits, memo), np.zeros(grid.size, dtype=np.int32)
+        return _place_ways(body, ranges, room, limits, memo), grid.batch.place.astype(np.int32)
     if "chair_transfer" not in variation.recipe.way:
         return None
     seat = variation.recipe.seat_slot or "floor"
     seated, rows = grid.batch.reduced([seat])
     key = ("chair", seated.number(seat).tobytes(), seated.arms.tobytes(), seated.soft_seat.tobytes())
     if key not in memo:
-        memo[key] = _gentlest(
-            [
-                _judged("transfer", t.id, settle_transfer(t, variation, body, ranges, seated), limits)
-                for t in transfers().chair
-            ]
-        )
+        ways = []
+        for technique in transfers().chair:
+            posture = settle_transfer(technique, variation, body, ranges, seated)
+            ways.append(Way(technique.id, (_judged("transfer", technique.id, posture, limits),)))
+        memo[key] = _gentlest(ways, seated.size)
     return memo[key], rows
+
+
+def _floor_ways(body: Body, ranges: Ranges, room: Room, limits: Sequence[Limit], memo: Memo) -> Ways:
+    """To the floor and up by the gentlest way this room has what is needed for."""
+    if "floor" not in memo:
+        there = {prop.kind for prop in room.props if prop.count > 0}
+        ways = [
+            Way(
+                way.id,
+                tuple(
+                    _judged("floor_transfer", way.id, settle_station(station, way, body, ranges), limits)
+                    for station in way.stations
+                ),
+            )
+            for way in transfers().floor
+            if ("chair" in there or not way.chair) and there.issuperset(way.needs)
+        ]
+        memo["floor"] = _gentlest(ways, 1)
+    found: Ways = memo["floor"]
+    return found
+
+
+def _place_ways(body: Body, ranges: Ranges, room: Room, limits: Sequence[Limit], memo: Memo) -> Ways:
+    """The ways to each of ``PLACES``: to the floor, and onto a bed or plinth of the room's height as onto a seat and then
+    rolling to the side. One case for each place; one that the room lacks is not passable."""
+    if "places" not in memo:
+        found: list[Ways | None] = [_floor_ways(body, ranges, room, limits, memo)]
+        for place in PLACES[1:]:
+            height = room.places.get(place)
+            if height is None:
+                found.append(None)
+                continue
+            ways = []
+            for technique in transfers().chair:
+                code = f"{place}_{technique.id}"
+                leaving, rolling = settle_bed_transfer(technique, height, body, ranges)
+                stations = (_judged("transfer", code, leaving, limits), _judged("way", code, rolling, limits))
+                ways.append(Way(code, stations))
+            found.append(_gentlest(ways, 1))
+        memo["places"] = _side_by_side(found)
+    places: Ways = memo["places"]
+    return places
+
+
+def _side_by_side(found: Sequence[Ways | None]) -> Ways:
+    """Ways that are one case each, as cases of one; where there is no way at all nobody passes."""
+    size = len(found)
+    ways: list[Way] = []
+    chosen, passable = np.zeros(size, dtype=np.int8), np.zeros(size, dtype=bool)
+    severity: dict[Kind, Levels] = {}
+    margin = np.full(size, np.inf)
+    for case, each in enumerate(found):
+        if each is None:
+            continue
+        chosen[case] = len(ways) + each.chosen[0]
+        passable[case], margin[case] = each.passable[0], each.summary.margin[0]
+        for kind, level in each.summary.severity.items():
+            severity.setdefault(kind, np.zeros(size, dtype=np.int8))[case] = level[0]
+        for way in each.ways:
+            every: Indices = np.zeros(size, dtype=np.int32)
+            ways.append(Way(way.name, tuple(replace(station, rows=every) for station in way.stations)))
+    return Ways(tuple(ways), chosen, Summary(severity, {}, margin), passable)
 
 
 def _judged(phase: Phase, name: str, posture: Posture, limits: Sequence[Limit]) -> Stage:
     judgements = tuple(judge_all(limits, posture, phase))
-    return Stage(phase, name, posture, judgements, summarise(judgements, posture.size), posture.own_rows)
+    return Stage(phase, name, posture, judgements, summarise(judgements, posture), posture.own_rows)
 
 
 class Trade(StrEnum):
-    """Why a set-up is among the few offered."""
+    """What is true of a set-up that is offered: the recommended one, allowed or not, and others for what they trade."""
 
-    BEST = "best"
+    RECOMMENDED = "recommended"
+    NEAREST = "nearest"
     RAISE_SEAT = "raise_seat"
     SUPPORT_KNEES = "support_knees"
     FEWEST_ITEMS = "fewest_items"
-    MOST_MARGIN = "most_margin"
+    LEAST_OVER = "least_over"
     AS_LAST_TIME = "as_last_time"
     MOST_PURPOSE = "most_purpose"
 
@@ -478,15 +564,16 @@ class Trade(StrEnum):
 def best_few(
     screened: Screened, last_used: Mapping[str, SlotValue] | None = None, most: int = 3
 ) -> list[tuple[Trade, int]]:
-    """The best set-up and others worth having for what they trade; only allowed ones, each once."""
-    best = screened.best
-    found = [(Trade.BEST, best)]
+    """The recommended set-up and others worth having for what they trade; only allowed ones, each once. Where none is
+    allowed, the one that comes nearest."""
+    best = screened.recommended
     rows = [int(row) for row in screened.order if screened.allowed(int(row))]
     if not rows:
-        return found
-    cautions = screened.totals.cautions
+        return [(Trade.NEAREST, best)]
+    found = [(Trade.RECOMMENDED, best)]
+    size = screened.totals.size
     worth_having = WORTH_HAVING * screened.purpose[best]
-    kept = [row for row in rows if cautions[row] <= cautions[best] + 1 and screened.purpose[row] >= worth_having]
+    kept = [row for row in rows if size[row] <= size[best] + 1 and screened.purpose[row] >= worth_having]
 
     def offer(trade: Trade, row: int | None) -> None:
         if row is not None and len(found) < most and all(_differs(screened, row, other) for _, other in found):
@@ -497,12 +584,14 @@ def best_few(
         offer(Trade.AS_LAST_TIME, last if screened.allowed(last) else None)
     for trade, row in _schools(screened, rows):
         offer(trade, row)
-    same_items = [row for row in kept if screened.grid.items[row] < screened.grid.items[best]]
-    offer(Trade.FEWEST_ITEMS, min(same_items, key=lambda r: (screened.grid.items[r], rows.index(r)), default=None))
-    finite = [row for row in kept if np.isfinite(screened.totals.margin[row])]
-    offer(Trade.MOST_MARGIN, max(finite, key=lambda r: round(float(screened.totals.margin[r]), 1), default=None))
-    inside = [row for row in kept if screened.purpose[row] <= PURPOSE_BAND[1]]
-    offer(Trade.MOST_PURPOSE, max(inside, key=lambda r: round(float(screened.purpose[r])), default=None))
+    fewer = [row for row in kept if screened.grid.items[row] < screened.grid.items[best]]
+    offer(Trade.FEWEST_ITEMS, min(fewer, key=lambda r: (screened.grid.items[r], rows.index(r)), default=None))
+    easier = [row for row in rows if size[row] < size[best]]
+    offer(Trade.LEAST_OVER, min(easier, key=lambda r: (size[r], rows.index(r)), default=None))
+    more = [row for row in kept if screened.purpose[best] < screened.purpose[row] <= PURPOSE_BAND[1]]
+    offer(
+        Trade.MOST_PURPOSE, max(more, key=lambda r: (round(float(screened.purpose[r])), -rows.index(r)), default=None)
+    )
     return found
 
 

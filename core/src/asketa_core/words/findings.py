@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from asketa_core.clientfile import AnyEntry
 from asketa_core.limits.catalogue import describe, sources
-from asketa_core.limits.judge import Judgement
-from asketa_core.limits.model import Limit, Severity, Term
+from asketa_core.limits.judge import FLAG_SIZE, WAYS, Judgement, bound_quantity
+from asketa_core.limits.model import Ends, Limit, Severity, Term
 from asketa_core.poses.posture import Posture, Trouble, unit_of
 from asketa_core.setup.search import Screened, Stage
 from asketa_core.units import Side
@@ -38,6 +38,10 @@ class Finding:
     error: float | None
     unit: str | None
     within_error: bool
+    size: float
+    """How large a caution is; 0 for stops, questions, and what is only on the way in or out."""
+    brief: str
+    """What it is about in a few words, with its figure and its limit where there are any."""
     sentence: str
     client_sentence: str
     source: str
@@ -109,6 +113,8 @@ def _label(kind: str, facts: Mapping[str, object]) -> str:
         return say("entries", kind, "undated" if params["week"] is None else "therapist", **params)
     if kind == "bones":
         params["row"] = row_words(params["row"])
+    if kind == "low_back":
+        params["what"] = say("facts", f"back_{params['what']}")
     return say("entries", kind, "therapist", **params)
 
 
@@ -129,7 +135,11 @@ class LimitLine:
 
 
 def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
-    """Limits as lines, hardest first, each wording once."""
+    """Limits as lines, hardest first, each wording once; what nobody knows and would decide stands above them."""
+    limits = list(limits)
+    facts = missing_facts(limits)
+    asked = say("mind", "ask", what=", ".join(facts)) if facts else ""
+    asks = [LimitLine("missing", asked, say("open", "why"), Severity.ASK.code, sources()["everyone.house"])] if facts else []
     lines = {
         LimitLine(
             limit.code,
@@ -140,7 +150,7 @@ def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
         ): -int(limit.severity)
         for limit in limits
     }
-    return sorted(lines, key=lambda line: lines[line])
+    return [*asks, *sorted(lines, key=lambda line: lines[line])]
 
 
 def limit_words(limit: Limit, voice: str) -> str:
@@ -148,15 +158,27 @@ def limit_words(limit: Limit, voice: str) -> str:
     figures = [numbers.exact(term.value, unit_of(term.readout)) for term in limit.terms if term.readout is not None]
     last = next((term for term in reversed(limit.terms) if term.readout is not None), None)
     shown = f"{round(last.value, 1):g}" if last is not None else ""
-    return say("limits", limit.code, voice, limit=shown, limits=listing(figures))
+    words = say("limits", limit.code, voice, limit=shown, limits=listing(figures))
+    if not limit.missing or voice != "therapist":
+        return words
+    return say("open", "therapist", facts=listing(missing_facts([limit])), why=words[:1].lower() + words[1:])
 
 
-def _judged_value(term: Term, side: Side | None, posture: Posture, row: int) -> tuple[float, float]:
-    """The worst value over the client's ranges and its error."""
+def missing_facts(limits: Iterable[Limit]) -> list[str]:
+    """The facts nobody knows and that decide whether limits hold, each once."""
+    return list(
+        dict.fromkeys(str(lookup("missing", limit.entry_kind, fact)) for limit in limits for fact in limit.missing)
+    )
+
+
+def _judged_value(term: Term, side: Side | None, ends: Ends, posture: Posture, row: int) -> tuple[float, float]:
+    """The value that is judged, at the worst of the client's ranges or at their middle, and its error."""
     assert term.readout is not None
     key = posture.key(term.readout, side)
     assert key is not None
     low, high, error = posture.spread_at(*key, row)
+    if ends == "middle":
+        return posture.middle(*key, row), error
     return (high if term.above is not None else low), error
 
 
@@ -174,7 +196,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
     readout = None
     term = _display_term(limit)
     if term is not None and term.readout is not None:
-        value, error = _judged_value(term, limit.side, stage.posture, row)
+        value, error = _judged_value(term, limit.side, limit.ends, stage.posture, row)
         edge = term.value
         unit = unit_of(term.readout)
         readout = term.readout.value
@@ -184,13 +206,14 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         who = f"{limit.side.value}: {name}" if limit.side is not None else name
         of = "" if shown.startswith("just") else f" (limit {numbers.exact(edge, unit)})"
         what = f"{sentence_case(who)} {shown}{of} {say('phases', stage.phase)}"
+        brief = f"{name} {shown}{of}"
         if within:
             sentence = f"{what}: inside, but within the measuring error — {labels}"
         else:
             sentence = f"{what}. {why} — {labels}"
     else:
         who = f"{sentence_case(limit.side.value)}: " if limit.side is not None else ""
-        sentence = f"{who}{why} — {labels}"
+        sentence, brief = f"{who}{why} — {labels}", short_words([limit])[0]
     return Finding(
         severity=Severity(lead.severity_at(row)).code,
         side=limit.side.value if limit.side is not None else None,
@@ -204,6 +227,8 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         error=error,
         unit=unit,
         within_error=within,
+        size=0.0 if stage.phase in WAYS else lead.weight_at(row),
+        brief=brief,
         sentence=sentence,
         client_sentence=limit_words(limit, "client"),
         source=limit.source,
@@ -216,21 +241,45 @@ def _display_term(limit: Limit) -> Term | None:
 
 
 def findings_at(screened: Screened, index: int) -> list[Finding]:
-    """Everything that binds at one set-up: stops first, then questions, then cautions.
+    """Everything that binds at one set-up: stops first, then questions, then cautions, the largest first.
 
-    A limit that bites in several phases is reported once, where it bites hardest.
+    A limit that bites in several phases is reported once, where it bites hardest; a quantity that several limits caution
+    about is one line, the largest.
     """
     grouped: dict[tuple[object, ...], list[tuple[Stage, Judgement]]] = {}
     for stage in screened.stages_at(index):
         for judgement in stage.judgements:
-            if judgement.severity_at(int(stage.rows[index])):
+            severity = judgement.severity_at(int(stage.rows[index]))
+            if severity == int(Severity.CAUTION):
+                grouped.setdefault(("caution", stage.phase in WAYS, judgement.quantity), []).append((stage, judgement))
+            elif severity:
                 grouped.setdefault(judgement.limit.kind, []).append((stage, judgement))
     found = []
     for members in grouped.values():
         hardest_stage = min(members, key=lambda m: _hardness(m[0], m[1], index))[0]
         found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage], index))
+    found += _perhaps_at(screened, index, grouped)
     rank = {severity.code: -int(severity) for severity in Severity}
-    return sorted(found, key=lambda f: (rank[f.severity], f.margin if f.margin is not None else -99.0))
+    return sorted(found, key=lambda f: (rank[f.severity], -f.size, f.margin if f.margin is not None else -99.0))
+
+
+def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[object, ...]]) -> list[Finding]:
+    """Bounds that only the worst end of the client's ranges passes, as cautions; one line for each quantity."""
+    said: dict[str, Finding] = {}
+    for stage in screened.stages_at(index):
+        for (trouble, side), mask in stage.posture.perhaps.items():
+            known = ("caution", stage.phase in WAYS, bound_quantity(trouble, side))
+            if not mask[stage.rows[index]] or known in said_already:
+                continue
+            what = say("perhaps", trouble.value, side=side.value)
+            said.setdefault(what, Finding(
+                severity=Severity.CAUTION.code, side=side.value if "{side}" in lookup("perhaps", trouble.value) else None,
+                phase=stage.phase, codes=("shape.perhaps",), entry_ids=(), readout=None, value=None, limit=None,
+                margin=None, error=None, unit=None, within_error=False, size=0.0 if stage.phase in WAYS else FLAG_SIZE,
+                brief=say("limits", "shape.perhaps", "short"), sentence=what,
+                client_sentence=say("limits", "shape.perhaps", "client"), source="everyone.house",
+            ))  # fmt: skip
+    return list(said.values())
 
 
 def troubles_at(screened: Screened, index: int) -> list[str]:

@@ -19,6 +19,7 @@ from asketa_core.poses.recipe import (
     LiftFoot,
     LongLeg,
     NumberSlot,
+    PlaceSlot,
     PlantedLeg,
     Scaled,
     ShareOfRange,
@@ -75,7 +76,7 @@ def prop_words(kind: str) -> str:
 
 def slot_words(slot: Slot) -> str:
     """What may be set, within which bounds and where it starts."""
-    if isinstance(slot, ChoiceSlot):
+    if isinstance(slot, ChoiceSlot | PlaceSlot):
         return listing([str(lookup("choices", option)) for option in slot.options])
     if isinstance(slot, NumberSlot):
         unit = str(lookup("recipe", "unit", slot.type))
@@ -189,7 +190,10 @@ class _Words:
     def _surface(self, name: str | None) -> str:
         if name is None or name == "floor":
             return say("recipe", "phrase", "floor")
-        label = self._variation.slots[name].label
+        slot = self._variation.slots[name]
+        if isinstance(slot, PlaceSlot):
+            return " or ".join(say("recipe", "place", place) for place in slot.options)
+        label = slot.label
         return say("recipe", "phrase", "lies" if says_where(label) else "named", label=in_sentence(label))
 
     def _base(self, base: Base) -> str:

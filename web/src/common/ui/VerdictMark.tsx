@@ -2,7 +2,7 @@ import type { Schemas } from '../../api/client'
 
 type Verdict = Schemas['Verdict']
 
-/** A verdict as a shape: open ring, ring on a bar, ring with a gap and a question, hatched square. */
+/** A verdict as a shape: open ring, ring on a bar, an eye, ring with a gap and a dot, hatched square. */
 export function VerdictMark({ verdict, size = 16 }: { verdict: Verdict; size?: number }) {
   return (
     <svg
@@ -20,6 +20,18 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Verdict; size?: n
         <>
           <circle cx="8" cy="6.6" r="4.4" fill="none" stroke="currentColor" strokeWidth="2.1" />
           <path d="M2 14h12" stroke="currentColor" strokeWidth="2.2" />
+        </>
+      )}
+      {verdict === 'with_eye' && (
+        <>
+          <path
+            d="M1 8Q8 1.2 15 8Q8 14.8 1 8Z"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="1.9"
+            strokeLinejoin="round"
+          />
+          <circle cx="8" cy="8" r="2.3" fill="currentColor" />
         </>
       )}
       {verdict === 'check_first' && (

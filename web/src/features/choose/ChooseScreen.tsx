@@ -21,7 +21,13 @@ export type Chosen = Partial<Record<Side, string>>
 /** Nothing chosen yet, the same at every look. */
 const NONE: Chosen = {}
 
-const VERDICTS: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'check_first', 'leave_out']
+const VERDICTS: readonly Schemas['Verdict'][] = [
+  'clear',
+  'with_setup',
+  'with_eye',
+  'check_first',
+  'leave_out',
+]
 
 /** What was worked on stands first; the rest is found by what it is for. */
 const WORKED = 'worked_on'

@@ -34,6 +34,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
     short,
     t(`verdict.${rung.verdict}`),
     rung.cautions > 0 ? t('choose.cautions', { count: rung.cautions }) : '',
+    rung.largest,
     rung.here ? t('choose.here') : '',
     rung.offered ? t('choose.offered') : '',
   ]
@@ -91,6 +92,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
         {rung.cautions > 0 && (
           <Box sx={{ color: 'text.secondary', fontWeight: 400 }}>
             {t('choose.cautions', { count: rung.cautions })}
+            {rung.largest !== '' && `: ${rung.largest}`}
           </Box>
         )}
       </Box>

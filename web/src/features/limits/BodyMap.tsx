@@ -8,6 +8,8 @@ const PLACES: Record<Kind, { x: number; y: number }> = {
   knee_pain: { x: 43, y: 152 },
   groin_pinch: { x: 46, y: 111 },
   hamstrings: { x: 41, y: 128 },
+  wrist: { x: 25, y: 112 },
+  low_back: { x: 50, y: 80 },
   pregnancy: { x: 50, y: 88 },
   bones: { x: 50, y: 58 },
 }

@@ -21,21 +21,41 @@ type Scope = Schemas['Clearance']['scope'][number]
 type Who = Schemas['Clearance']['who']
 
 const SCOPES: Record<Schemas['EntryShown']['kind'], readonly Scope[]> = {
-  hip_replacement: ['all', 'bend', 'midline', 'turning_in', 'turning_out', 'extension', 'abductors'],
-  knee_pain: ['all', 'loading'],
-  pregnancy: ['all', 'activity', 'lying_flat', 'after_birth'],
-  bones: ['all'],
-  groin_pinch: ['all'],
-  hamstrings: ['all'],
+  hip_replacement: [
+    'all',
+    'bend',
+    'midline',
+    'turning_in',
+    'turning_out',
+    'extension',
+    'abductors',
+    'loading',
+  ],
+  knee_pain: ['all', 'loading', 'kneeling'],
+  pregnancy: ['activity', 'lying_flat', 'deep_squat', 'after_birth'],
+  bones: ['activity', 'imaging', 'steroids', 'fracture'],
+  groin_pinch: [],
+  hamstrings: [],
+  wrist: [],
+  low_back: [],
   unreadable: [],
 }
 const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist', 'midwife']
-const EMPTY: { who: Who; date: string; scope: Scope[] } = { who: 'surgeon', date: '', scope: ['all'] }
+type Draft = { who: Who; date: string; scope: Scope[] }
+
+/** Kinds of record a professional's word may be about. */
+export function canBeCleared(kind: Schemas['EntryShown']['kind']): boolean {
+  return SCOPES[kind].length > 0
+}
 
 /** A treating professional's dated word. */
 export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
   const { t } = useTranslation()
-  const [draft, setDraft, clear] = useDraft(`clearance:${entry.root}`, EMPTY)
+  const [draft, setDraft, clear] = useDraft<Draft>(`clearance:${entry.root}`, {
+    who: 'surgeon',
+    date: '',
+    scope: SCOPES[entry.entry.kind].slice(0, 1),
+  })
   const give = useClearance(entry.id)
   const [local, setLocal] = useState<string>()
   const problems = give.error instanceof ApiProblem ? give.error.byField : {}

@@ -10,7 +10,7 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { longDate, shortDate } from '../../common/dates'
-import { ClearanceDialog } from './ClearanceDialog'
+import { canBeCleared, ClearanceDialog } from './ClearanceDialog'
 import { DailyDialog } from './DailyDialog'
 import { LimitList } from './LimitList'
 import { kindOf } from './model'
@@ -30,7 +30,10 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
   const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
   const { kind, side } = entry.entry
   // What is asked anew at every arrival.
-  const asked = kind === 'knee_pain' || (kind === 'pregnancy' && entry.entry.facts['girdle_pain'] !== 'no')
+  const asked =
+    kind === 'knee_pain' ||
+    kind === 'wrist' ||
+    (kind === 'pregnancy' && entry.entry.facts['girdle_pain'] !== 'no')
   const operated = kind === 'hip_replacement' ? entry.entry.facts['date'] : undefined
   const close = () => {
     setDialog(null)
@@ -95,15 +98,17 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
         )}
         {kind !== 'unreadable' && (
           <>
-            <Button
-              size="small"
-              variant="outlined"
-              onClick={() => {
-                setDialog('clearance')
-              }}
-            >
-              {t('limits.clearance')}
-            </Button>
+            {canBeCleared(kind) && (
+              <Button
+                size="small"
+                variant="outlined"
+                onClick={() => {
+                  setDialog('clearance')
+                }}
+              >
+                {t('limits.clearance')}
+              </Button>
+            )}
             <Button size="small" onClick={onCorrect}>
               {t('limits.correct')}
             </Button>

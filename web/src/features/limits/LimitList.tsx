@@ -17,7 +17,7 @@ export function LimitList({ limits, side }: { limits: Schemas['LimitOut'][]; sid
         return (
           <Tooltip
             key={limit.code + limit.short}
-            title={`${limit.reason} (${limit.source})`}
+            title={limit.source === '' ? limit.reason : `${limit.reason} (${limit.source})`}
             placement={side}
             describeChild
           >

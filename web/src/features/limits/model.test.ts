@@ -70,7 +70,7 @@ describe('a record that cannot be read', () => {
 
 describe('records of the whole body', () => {
   it('are offered without a side and sent without one', () => {
-    expect(kindsFor(null)).toEqual(['pregnancy', 'bones'])
+    expect(kindsFor(null)).toEqual(['pregnancy', 'bones', 'low_back'])
     expect(kindsFor('left')).not.toContain('bones')
     const entry = entryFrom({ kind: 'pregnancy', side: '', facts: { due_date: '2027-03-01', ticks: 'none' } })
     expect(entry).toEqual({ kind: 'pregnancy', facts: { due_date: '2027-03-01', ticks: ['none'] } })

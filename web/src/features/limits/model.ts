@@ -39,6 +39,43 @@ const PREGNANCY_TICKS = [
   'eating_disorder',
 ] as const
 
+/** What may be happening now and must not wait, asked at arrival. */
+const HIP_SYMPTOMS = [
+  'none',
+  'sudden_groin_pain',
+  'leg_shorter_or_turned',
+  'cannot_take_weight',
+  'clunk_or_giving_way',
+  'hot_wound_or_fever',
+  'calf_pain_or_swelling',
+  'chest_pain_or_breathless',
+] as const
+const KNEE_SYMPTOMS = ['none', 'locked', 'hot_or_fever', 'injury_with_pop', 'calf_pain_or_swelling'] as const
+const PREGNANCY_SYMPTOMS = [
+  'none',
+  'bleeding',
+  'leaking_fluid',
+  'regular_contractions',
+  'dizzy_or_weak',
+  'chest_pain',
+  'breathless_before_effort',
+  'headache_with_sight',
+  'sudden_swelling',
+  'upper_belly_pain',
+  'severe_itching',
+  'calf_pain',
+  'baby_moving_less',
+] as const
+const BONES_SYMPTOMS = [
+  'none',
+  'sudden_back_pain',
+  'new_loss_of_height',
+  'leg_weak_or_numb',
+  'bladder_or_bowel',
+  'thigh_ache',
+] as const
+const STIRS = ['stairs', 'squatting', 'kneeling', 'turning', 'long_sitting', 'standing', 'walking'] as const
+
 /** The questions that matter for each kind, in the order they are asked. */
 export const QUESTIONS: Record<Kind, readonly Question[]> = {
   hip_replacement: [
@@ -49,13 +86,21 @@ export const QUESTIONS: Record<Kind, readonly Question[]> = {
       options: ['posterior', 'direct_anterior', 'anterolateral', 'lateral', 'unknown'],
     },
     { name: 'prosthesis', type: 'choice', options: ['total', 'half', 'resurfacing', 'revision', 'unknown'] },
+    {
+      name: 'half_because',
+      type: 'choice',
+      options: ['fall', 'arthritis', 'other', 'unknown'],
+      when: (facts) => facts['prosthesis'] === 'half',
+    },
     { name: 'weight_bearing', type: 'choice', options: ['full', 'partial', 'touch', 'unknown'] },
     { name: 'dislocated', type: 'choice', options: TRI },
     { name: 'abductor_repair', type: 'choice', options: TRI },
     { name: 'trouble_since', type: 'choice', options: TRI },
+    { name: 'trouble_on', type: 'date', when: (facts) => facts['trouble_since'] === 'yes' },
     { name: 'surgeon_bend_deg', type: 'number' },
     { name: 'leg_length_difference_cm', type: 'number' },
     { name: 'school', type: 'choice', options: ['until_cleared', 'for_life'] },
+    { name: 'symptoms_now', type: 'ticks', options: HIP_SYMPTOMS },
   ],
   knee_pain: [
     {
@@ -87,10 +132,13 @@ export const QUESTIONS: Record<Kind, readonly Question[]> = {
     { name: 'operation_date', type: 'date', when: (facts) => facts['operated'] === 'yes' },
     { name: 'swelling', type: 'choice', options: TRI },
     { name: 'locks_or_gives_way', type: 'choice', options: TRI },
+    { name: 'stirred_up_by', type: 'ticks', options: STIRS },
+    { name: 'symptoms_now', type: 'ticks', options: KNEE_SYMPTOMS },
   ],
   groin_pinch: [
     { name: 'straight_deg', type: 'number' },
     { name: 'turned_out_deg', type: 'number' },
+    { name: 'turned_out_at_deg', type: 'number', when: (facts) => (facts['turned_out_deg'] ?? '') !== '' },
   ],
   hamstrings: [
     { name: 'low_back', type: 'choice', options: ['fine', 'weak', 'sore', 'unknown'] },
@@ -103,25 +151,51 @@ export const QUESTIONS: Record<Kind, readonly Question[]> = {
     { name: 'girdle_pain', type: 'choice', options: TRI },
     { name: 'pain_free_gap_cm', type: 'number', when: (facts) => facts['girdle_pain'] === 'yes' },
     { name: 'unwell_lying_flat', type: 'choice', options: TRI },
-    { name: 'blood_pressure_high', type: 'choice', options: TRI },
+    { name: 'systolic', type: 'number' },
+    { name: 'diastolic', type: 'number' },
+    {
+      name: 'blood_pressure_high',
+      type: 'choice',
+      options: TRI,
+      when: (facts) => (facts['systolic'] ?? '') === '' && (facts['diastolic'] ?? '') === '',
+    },
+    { name: 'baby_position', type: 'choice', options: ['head_down', 'bottom_down', 'across', 'unknown'] },
+    { name: 'placenta', type: 'choice', options: ['clear', 'low', 'unknown'] },
     { name: 'born_on', type: 'date' },
     { name: 'caesarean', type: 'choice', options: TRI, when: (facts) => (facts['born_on'] ?? '') !== '' },
     { name: 'ticks', type: 'ticks', options: PREGNANCY_TICKS },
+    { name: 'symptoms_now', type: 'ticks', options: PREGNANCY_SYMPTOMS },
   ],
   bones: [
     { name: 't_score', type: 'number' },
     { name: 't_score_date', type: 'date' },
     { name: 'height_lost_cm', type: 'number' },
+    {
+      name: 'height_lost_how',
+      type: 'choice',
+      options: ['recalled', 'measured', 'unknown'],
+      when: (facts) => (facts['height_lost_cm'] ?? '') !== '',
+    },
     { name: 'wall_to_head_cm', type: 'number' },
     { name: 'steroids', type: 'choice', options: TRI },
     { name: 'fell_last_year', type: 'choice', options: TRI },
     { name: 'one_leg_stand_s', type: 'number' },
     { name: 'fractures', type: 'fractures' },
+    { name: 'symptoms_now', type: 'ticks', options: BONES_SYMPTOMS },
   ],
+  low_back: [
+    {
+      name: 'what',
+      type: 'choice',
+      options: ['sore', 'weak', 'disc', 'narrow_canal', 'slipped_vertebra', 'unknown'],
+    },
+    { name: 'sore', type: 'choice', options: TRI, when: (facts) => facts['what'] === 'disc' },
+  ],
+  wrist: [],
 }
 
 /** Kinds of record that concern the body as a whole. */
-export const WHOLE_BODY: readonly Kind[] = ['pregnancy', 'bones']
+export const WHOLE_BODY: readonly Kind[] = ['pregnancy', 'bones', 'low_back']
 
 /** The kinds that can be recorded on a side, or for the body as a whole. */
 export function kindsFor(side: Side | null): Kind[] {

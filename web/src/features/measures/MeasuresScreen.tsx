@@ -23,6 +23,7 @@ import { EMPTY_DRAFT, type Method, readingsFrom, unitOfField } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
 import { SittingCheck } from './SittingCheck'
+import { Tests } from './Tests'
 import { SolesTogether } from './SolesTogether'
 
 const METHODS: readonly Method[] = ['goniometer', 'inclinometer', 'tape', 'eye']
@@ -206,6 +207,7 @@ export function MeasuresScreen() {
           setDraft({ ...draft, lowBack })
         }}
       />
+      <Tests measures={measures.data} draft={draft} problems={problems} onType={type} />
     </Box>
   )
 }

@@ -32,11 +32,24 @@ export const EMPTY_DRAFT: ReadingsDraft = {
 /** The reading the look at the low back belongs to. */
 export const LOOK_WITH = 'sitting_seat'
 
-const BODY_UNITS: Record<string, Unit> = { weight: 'kg' }
+const BODY_UNITS: Record<string, Unit> = { weight: 'kg', one_leg_stand: 's' }
 
-/** What a field is measured in: joints in degrees, the body in centimetres and kilograms. */
+/** The field of the third test before lotus on one side; what is typed is its result's number. */
+export const MOVES_AS_ONE = 'test.moves_as_one'
+
+/** What the third test came to, in the order its numbers count. */
+export const RESULTS = ['not_passed', 'passed', 'not_tried'] as const
+
+/** What a field is measured in: joints in degrees, the body in centimetres, kilograms and seconds. */
 export function unitOfField(field: string): Unit {
+  if (field.startsWith(MOVES_AS_ONE)) return 'plain'
   return field.includes('.') ? 'deg' : (BODY_UNITS[field] ?? 'cm')
+}
+
+/** What a field is a reading of, and on which side where it has one. */
+function whatOf(field: string): [string, Side | undefined] {
+  const at = field.lastIndexOf('.')
+  return at < 0 ? [field, undefined] : [field.slice(0, at), field.slice(at + 1) as Side]
 }
 
 /** Readings to send, and a message for every field that is no number. */
@@ -51,17 +64,18 @@ export function readingsFrom(draft: ReadingsDraft, notANumber: (unit: Unit) => s
       problems[field] = notANumber(unit)
       continue
     }
-    const [quantity, side] = field.split('.')
+    const [quantity, side] = whatOf(field)
+    const seen = quantity === MOVES_AS_ONE
     const tape = draft.tape[field]
     const taped = tape?.text === text ? tape : undefined
     readings.push({
       quantity: quantity as Schemas['ReadingIn']['quantity'],
-      ...(side === undefined ? {} : { side: side as Side }),
+      ...(side === undefined ? {} : { side }),
       value,
-      method: side === undefined ? '' : taped === undefined ? draft.method : 'tape',
+      method: side === undefined || seen ? '' : taped === undefined ? draft.method : 'tape',
       ...(taped?.error === undefined ? {} : { error: taped.error }),
       conditions: taped?.conditions ?? {},
-      pelvis_held: side !== undefined && draft.pelvisHeld ? 'yes' : 'unknown',
+      pelvis_held: side !== undefined && !seen && draft.pelvisHeld ? 'yes' : 'unknown',
       note: quantity === LOOK_WITH ? draft.lowBack : '',
     })
   }

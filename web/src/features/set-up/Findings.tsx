@@ -7,7 +7,7 @@ import type { Schemas, Side } from '../../api/client'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { LaneState } from './useLaneState'
 
-const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_setup' } as const
+const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
 
 /** What binds at this set-up. A caution may be accepted with a reason; stops and questions may not. */
 export function Findings({

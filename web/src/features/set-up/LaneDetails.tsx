@@ -29,7 +29,7 @@ export function LaneDetails({ side, state, onGo }: Props) {
         <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
       </Row>
       {detail.technique_words !== '' && <Row label={t('setUp.getting')}>{detail.technique_words}</Row>}
-      {verdict === 'with_setup' && rung.plain_reasons[0] !== undefined && (
+      {(verdict === 'with_setup' || verdict === 'with_eye') && rung.plain_reasons[0] !== undefined && (
         <Row label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Row>
       )}
       <Options options={rung.options} chosen={indices} onChoose={choose} />

@@ -45,10 +45,8 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   if (setup.isPending) return lane(<Working />)
   if (setup.isError) return lane(<Failure error={setup.error} again={() => void setup.refetch()} />)
   const grid = setup.data.grid
-  const open = verdict === 'clear' || verdict === 'with_setup'
-  const cautions = open
-    ? (detail?.findings.filter((finding) => finding.severity === 'caution').length ?? 0)
-    : 0
+  // What is only on the way in or out is said below, and makes no verdict.
+  const cautions = verdict === 'with_eye' ? (detail?.findings.filter(({ size }) => size > 0).length ?? 0) : 0
   return lane(
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>

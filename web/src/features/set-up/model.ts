@@ -4,7 +4,13 @@ type Grid = Schemas['GridOut']
 type Axis = Schemas['AxisOut']
 type Verdict = Schemas['Verdict']
 
-const LETTERS: Record<string, Verdict> = { c: 'clear', s: 'with_setup', q: 'check_first', x: 'leave_out' }
+const LETTERS: Record<string, Verdict> = {
+  c: 'clear',
+  s: 'with_setup',
+  e: 'with_eye',
+  q: 'check_first',
+  x: 'leave_out',
+}
 
 /** Position in the dense grid of a set-up given by its index on every axis (last axis fastest). */
 export function densePosition(shape: readonly number[], indices: readonly number[]): number {
