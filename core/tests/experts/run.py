@@ -17,7 +17,6 @@ from typing import Any
 from asketa_core import ClientFile, Room, Side, parse
 from asketa_core.datafiles import read_yaml
 from asketa_core.errors import InputError
-from asketa_core.props.kinds import Prop
 from asketa_core.screening import Situation, lane_answer
 from asketa_core.setup.grid import NoGrid
 
@@ -130,7 +129,23 @@ def judge_table() -> list[Judged]:
     return found
 
 
-PLINTH = {"id": "plinth", "kind": "plinth", "count": 1}
+DEMO_ROOM = parse(
+    Room,
+    {
+        "props": [
+            {"id": "mill", "kind": "chair", "count": 2, "seat_height_cm": 45, "arms": True},
+            {"id": "stool", "kind": "chair", "count": 1, "seat_height_cm": 50},
+            {"id": "block", "kind": "block", "count": 6},
+            {"id": "slim", "kind": "slim_block", "count": 2},
+            {"id": "blanket", "kind": "blanket", "count": 8},
+            {"id": "bolster", "kind": "bolster", "count": 2},
+            {"id": "cushion", "kind": "cushion", "count": 3},
+            {"id": "plinth", "kind": "plinth", "count": 1, "seat_height_cm": 50},
+        ]
+    },
+)
+"""The room of the demo data."""
+
 DAY = dt.date(2026, 6, 10)
 SHARES: dict[str, dict[str, Any]] = {
     "healthy typical": {},
@@ -160,7 +175,7 @@ SHARES: dict[str, dict[str, Any]] = {
     "groin pinch 85 both sides": {"person": "dyer"},
     "pregnant, week 36, lapsed": {"person": "apothecary"},
 }  # fmt: skip
-"""Whose share of the library is counted, in a well-stocked room with one plinth of 50 cm."""
+"""Whose share of the library is counted."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,8 +209,7 @@ def share_of(who: str) -> Share:
     if (person := described.pop("person", None)) is not None:
         described = people["clients"][person]
     file = client_file("share", {"stature": 170, **described}, people["defaults"])
-    room = Room(props=(*ROOM.props, parse(Prop, PLINTH)))
-    situation = Situation.of(file, DAY, room)
+    situation = Situation.of(file, DAY, DEMO_ROOM)
     lanes = reached = opened = eye = 0
     shut = []
     for rung in situation.library.variations():

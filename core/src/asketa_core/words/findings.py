@@ -139,7 +139,11 @@ def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
     limits = list(limits)
     facts = missing_facts(limits)
     asked = say("mind", "ask", what=", ".join(facts)) if facts else ""
-    asks = [LimitLine("missing", asked, say("open", "why"), Severity.ASK.code, sources()["everyone.house"])] if facts else []
+    asks = (
+        [LimitLine("missing", asked, say("open", "why"), Severity.ASK.code, sources()["everyone.house"])]
+        if facts
+        else []
+    )
     lines = {
         LimitLine(
             limit.code,
