@@ -91,7 +91,7 @@ def up_to_date(raw: Any) -> Any:
     return new
 
 
-NEW_IN_3 = ("rising", "shares", "pelvis_follows", "aims")
+NEW_IN_3 = ("rising", "shares", "pelvis_follows", "hollow_deg", "aims")
 NEW_ON_FEET_IN_3 = ("steps_up", "seat_carries", "heels_free")
 
 
@@ -240,7 +240,7 @@ def _check_kept(rung: Variation, base: Variation) -> None:
             "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
             f"Give at most {base.recipe.hands.carry:g}.",
         )  # fmt: skip
-    for name in ("rising", "shares", "pelvis_follows", "aims"):
+    for name in NEW_IN_3:
         if getattr(rung.recipe, name) != getattr(base.recipe, name):
             raise InputError(
                 f"variation.recipe.{name}", "this is not as in the copied rung; limits depend on it.", "Keep it.",

@@ -67,6 +67,7 @@ def share_fold(
     room_deg: Array | float,
     flexion_upright_deg: Array | float,
     least_pitch_deg: Array | float = -np.inf,
+    hollow_deg: float = 0.0,
 ) -> TrunkShare:
     """Split a trunk lean between pelvis and spine.
 
@@ -74,9 +75,10 @@ def share_fold(
     side that decides; with two legs pass the smaller difference. The pelvis tips as far as the hips
     allow and never beyond the wanted lean; the spine makes up the rest. Stiff hips in upright sitting
     therefore roll the pelvis back and round the back. ``least_pitch_deg`` is where a leg behind the body
-    holds the pelvis forward: past its extension the low back hollows instead.
+    holds the pelvis forward: past its extension the low back hollows instead. ``hollow_deg`` is what the back hollows by its own strength:
+    so much further the pelvis lies forward.
     """
     lean = np.asarray(wanted_lean_deg, float)
-    pitch = np.minimum(lean, np.asarray(room_deg, float) - np.asarray(flexion_upright_deg, float))
+    pitch = np.minimum(lean + hollow_deg, np.asarray(room_deg, float) - np.asarray(flexion_upright_deg, float))
     pitch = np.maximum(pitch, least_pitch_deg)
     return TrunkShare(np.asarray(pitch), np.asarray(lean - pitch))

@@ -81,11 +81,11 @@ def wrist_wanted(
             return np.asarray(shoulder + 0.96 * arm * unit(FORWARD + 0.12 * UP))
         case "overhead":
             return np.asarray(shoulder + 0.97 * arm * unit(trunk_up + 0.12 * aside))
-        case "side_chair" | "side_leg":
+        case "side_chair" | "thigh_chair" | "side_leg":
             # One arm down to what it rests on, on the side the trunk bends to; the other up.
             if trunk_up[1] * side.sign <= 0:
                 return np.asarray(shoulder + 0.97 * arm * UP)
-            if hands.on == "side_leg":
+            if hands.on != "side_chair":
                 return _on_leg(body, shoulder, leg, LOWEST)
             return np.array([shoulder[0], shoulder[1], _chair_within(arm, shoulder) + 2])
         case "out":

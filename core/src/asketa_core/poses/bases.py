@@ -29,7 +29,7 @@ BALANCE_ROUNDS = 8
 WEDGE_SPAN = 0.73
 """Part of the foot's length between a lifted heel and the ball."""
 
-HELD_ON_TO = frozenset({"chair_back_in_front", "chair_in_front", "chair_beside", "wall", "side_chair"})
+HELD_ON_TO = frozenset({"chair_back_in_front", "chair_in_front", "chair_beside", "wall", "side_chair", "thigh_chair"})
 HOLDING_SHARE = 0.15
 HOLDING_HEIGHT = 0.5
 """Hands that hold on pull with this share of body weight, at this share of stature above the floor (judgement)."""

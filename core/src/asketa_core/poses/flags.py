@@ -144,17 +144,17 @@ def flags_of(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch
 
 
 EASY_LEAN_DEG = 15.0
-"""Sitting down, sitting and rising with no more lean than this is how a pinching groin sits."""
+"""Sitting with no more lean than this is how a pinching groin sits."""
 
 
 def _beyond_easy_seat(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch) -> dict[FlagKey, Mask]:
-    """Which legs do more than sit on a chair, the foot down and the trunk hardly leaning."""
+    """Which legs do more than sit on a chair, the foot down and the trunk hardly leaning, or rise from it."""
     upright = np.asarray(setup.number(recipe.lean_deg) <= EASY_LEAN_DEG) & (recipe.lean == "given")
     on_chair = position == "chair" and isinstance(recipe.stands_on, SitBase)
     found: dict[FlagKey, Mask] = {}
     for side in SIDES:
         rule = recipe.worked_rule if side is worked else recipe.other_rule
-        easy = upright & (on_chair and isinstance(rule, PlantedLeg) and rule.rests_on == "floor")
+        easy = (upright | recipe.rising) & (on_chair and isinstance(rule, PlantedLeg) and rule.rests_on == "floor")
         if not easy.all():
             found[("beyond_easy_seat", side)] = ~easy
     return found

@@ -64,6 +64,7 @@ class Upper:
     position: Position = "chair"
     turn_deg: Array | None = None
     side_bend_deg: Array | None = None
+    hollow_deg: float = 0.0
     upright: Literal["seat", "feet", "knees"] = "seat"
     one_leg: Side | None = None
     pad_cm: Array | None = None

@@ -513,7 +513,7 @@ class Hands(Record):
     on: Literal[
         "thighs", "shins", "floor_behind", "chair_in_front", "chair_back_in_front", "chair_beside", "beside", "hips",
         "wall", "forward", "overhead", "floor_in_front", "blocks_in_front", "under_thigh", "back_rest", "out",
-        "side_chair", "side_leg", "seat_in_front", "by_raised_foot",
+        "side_chair", "thigh_chair", "side_leg", "seat_in_front", "by_raised_foot",
     ]  # fmt: skip
     carry: float = Field(default=0.0, ge=0, le=0.6)
     raised_deg: float = Field(default=30.0, ge=0, le=180)
@@ -553,6 +553,8 @@ class Recipe(Record):
     pelvis_follows: Literal["still", "hand", "lever"] = "still"
     """Whether the pelvis follows a turn: by a fifth with a hand on a back-rest, by a third levered on one."""
     side_bend_deg: Value = 0.0
+    hollow_deg: float = Field(default=0.0, ge=0, le=30)
+    """How far the back hollows by its own strength, whatever the hips give."""
     hands_on: str | None = None
     """The stack under the hands, where they reach down to one."""
     hands: Hands = Hands(on="thighs")

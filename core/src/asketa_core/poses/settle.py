@@ -67,8 +67,9 @@ UPRIGHT_ENOUGH_DEG = 10.0
 """Sitting on a chair, both feet down, with no more lean than this counts as upright."""
 
 REACH_TOLERANCE_CM = 0.5
-HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg"})
-"""Hands that hold nothing outside the body: they steady nobody."""
+HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg",
+                        "by_raised_foot", "blocks_in_front"})  # fmt: skip
+"""Hands that hold nothing, or no more than a block: they steady nobody."""
 
 
 def _assemble(
@@ -96,7 +97,7 @@ def _assemble(
     room, least = np.minimum(*spare), np.maximum(*behind)
     upper = _down_to_the_hands(body, legs, upper, room, least)
     lean = np.atleast_2d(upper.lean_deg)
-    share = share_fold(lean, room, 0.0, least_pitch_deg=least)
+    share = share_fold(lean, room, 0.0, least_pitch_deg=least, hollow_deg=upper.hollow_deg)
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
     readouts = read_upper(upper, share, flags, every)
     troubles: dict[tuple[Trouble, Side], Mask] = {}
@@ -295,6 +296,7 @@ def settle_recipe(
         position,
         turn_deg=np.abs(setup.number(recipe.turn_deg)),
         side_bend_deg=bend if lying else np.maximum(bend, roll),
+        hollow_deg=recipe.hollow_deg,
         upright="knees" if isinstance(base, KneelBase) else ("seat" if isinstance(base, SitBase) else "feet"),
         one_leg=side.other if isinstance(base, StandBase) and base.one_leg else None,
         pad_cm=pelvis.pad_cm[rows],

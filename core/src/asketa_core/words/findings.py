@@ -248,9 +248,10 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
     """Everything that binds at one set-up: stops first, then questions, then cautions, the largest first.
 
     A limit that bites in several phases is reported once, where it bites hardest; a quantity that several limits caution
-    about is one line, the largest.
+    about is one line, the largest, and none where the same quantity is stopped.
     """
     grouped: dict[tuple[object, ...], list[tuple[Stage, Judgement]]] = {}
+    stopped: set[tuple[object, ...]] = set()
     for stage in screened.stages_at(index):
         for judgement in stage.judgements:
             severity = judgement.severity_at(int(stage.rows[index]))
@@ -258,8 +259,12 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
                 grouped.setdefault(("caution", stage.phase in WAYS, judgement.quantity), []).append((stage, judgement))
             elif severity:
                 grouped.setdefault(judgement.limit.kind, []).append((stage, judgement))
+            if severity == int(Severity.STOP):
+                stopped.add(("caution", stage.phase in WAYS, judgement.quantity))
     found = []
-    for members in grouped.values():
+    for kind, members in grouped.items():
+        if kind in stopped:
+            continue
         hardest_stage = min(members, key=lambda m: _hardness(m[0], m[1], index))[0]
         found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage], index))
     found += _perhaps_at(screened, index, grouped)
