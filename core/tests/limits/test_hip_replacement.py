@@ -7,6 +7,7 @@ from typing import Any
 from unittest import TestCase
 
 from asketa_core import limits_on
+from asketa_core.limits.model import Severity
 from tests.strategies import TODAY, client, hip
 
 
@@ -128,16 +129,28 @@ class Clearances(TestCase):
         self.assertNotIn("hip.bend", codes(hip(dislocated="no", clearances=by_physio)))
         self.assertNotIn("hip.bend", codes(hip(dislocated="yes", clearances=[cleared()])))
 
-    def test_trouble_since_asks_again(self) -> None:
-        self.assertEqual(codes(hip(trouble_since="yes", clearances=[cleared()]))["hip.ask_again"], "ask")
+    def test_trouble_since_makes_every_ended_precaution_a_question(self) -> None:
+        running = {limit.code: limit for limit in limits_on(client([hip()]), TODAY)}
+        again = {
+            limit.code: limit for limit in limits_on(client([hip(trouble_since="yes", clearances=[cleared()])]), TODAY)
+        }
+        for code in ("hip.bend", "hip.midline", "hip.turned_in"):
+            self.assertEqual((running[code].severity, again[code].severity), (Severity.STOP, Severity.ASK), code)
+            self.assertEqual(running[code].terms, again[code].terms)
+            self.assertEqual(again[code].missing, ("word_since",))
         for answer in ("no", "unknown"):
-            self.assertNotIn("hip.ask_again", codes(hip(trouble_since=answer, clearances=[cleared()])))
+            self.assertNotIn("hip.bend", codes(hip(trouble_since=answer, clearances=[cleared()])))
+
+    def test_what_was_never_cleared_stays_a_stop_after_a_fall(self) -> None:
+        self.assertEqual(codes(hip(trouble_since="yes"))["hip.bend"], "stop")
+        some = codes(hip(trouble_since="yes", clearances=[cleared(scope=["bend"])]))
+        self.assertEqual((some["hip.bend"], some["hip.midline"]), ("ask", "stop"))
 
     def test_a_clearance_given_after_the_trouble_answers_it(self) -> None:
         for days_ago, asked in ((3, True), (4, True), (5, False)):
             fell = {"trouble_since": "yes", "trouble_on": TODAY - dt.timedelta(days=days_ago)}
             found = codes(hip(clearances=[cleared(days_ago=4)], **fell))
-            self.assertEqual("hip.ask_again" in found, asked, days_ago)
+            self.assertEqual("hip.bend" in found, asked, days_ago)
 
     def test_a_symptom_stops_whatever_has_been_cleared(self) -> None:
         found = codes(hip(symptoms_now=["calf_pain_or_swelling"], clearances=[cleared()]))

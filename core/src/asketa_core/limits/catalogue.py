@@ -46,13 +46,15 @@ from asketa_core.units import SIDES, Side
 
 @dataclass(frozen=True, slots=True)
 class Topic:
-    """One kind of record: its rows, what it means on a date, and what a clearance has ended."""
+    """One kind of record: its rows, what it means on a date, what a clearance has ended, and what must be known again
+    before that counts."""
 
     kind: str
     file: str
     rows: Callable[[], RowFile]
     contexts: Callable[[Any, ClientFile, dt.date], Sequence[Meaning]]
     cleared: Callable[[Any, Scope, dt.date], bool]
+    asks_again: Callable[[Any, dt.date], tuple[str, ...]] = lambda entry, date: ()
 
 
 def _never_cleared(entry: AnyEntry, scope: Scope, date: dt.date) -> bool:
@@ -65,7 +67,7 @@ def _certain(context: Callable[[Any, ClientFile, dt.date], object]) -> Callable[
 
 
 TOPICS: tuple[Topic, ...] = (
-    Topic("hip_replacement", "hip_replacement", hip_replacement.rows, _certain(hip_replacement.context), hip_replacement.cleared),
+    Topic("hip_replacement", "hip_replacement", hip_replacement.rows, _certain(hip_replacement.context), hip_replacement.cleared, hip_replacement.asks_again),
     Topic("knee_pain", "knee", knee.rows, _certain(knee.context), knee.cleared),
     Topic("pregnancy", "pregnancy", pregnancy.rows, _certain(pregnancy.context), pregnancy.cleared),
     Topic("bones", "bones", bones.rows, bones.meanings, bones.cleared),
@@ -178,9 +180,11 @@ def limits_of(entry: AnyEntry, client: ClientFile, date: dt.date, ranges: Ranges
             open_facts = row.missing(meaning.context)
             if open_facts is None or (meaning.doubt and row.everything is not None):
                 continue
-            if row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date):
-                continue
             missing = (*meaning.doubt, *open_facts)
+            if row.holds == "until_cleared" and row.scope is not None and topic.cleared(entry, row.scope, date):
+                if not (again := topic.asks_again(entry, date)):
+                    continue
+                missing += again
             found += [_limit(row, topic.file, entry, side, ranges, params, missing) for side in _sides(row, entry.side)]
     return found
 

@@ -39,7 +39,6 @@ class Context:
     """Whether the surgeon set a bend of their own, which then holds whatever the approach."""
     abductor_repair: TriState
     weight_bearing: WeightBearing
-    trouble_since: Literal["yes", "no"]
     precautions: Literal["run", "ended"]
     measured_since: Literal["yes", "no"]
     symptoms: Literal["yes", "no"]
@@ -74,14 +73,14 @@ def cleared(entry: HipReplacement, scope: Scope, date: dt.date) -> bool:
     return any(scope in c.scope or "all" in c.scope for c in counting_clearances(entry, date))
 
 
-def trouble_since(entry: HipReplacement, date: dt.date) -> Literal["yes", "no"]:
-    """Whether a fall, new pain or a dislocation waits for the surgeon's word: recorded, and no clearance given since.
-    What nobody asked about asks nothing."""
-    facts = entry.facts
-    if facts.trouble_since != "yes" or (facts.trouble_on is not None and facts.trouble_on > date):
-        return "no"
-    since = [c for c in counting_clearances(entry, date) if facts.trouble_on is not None and c.date > facts.trouble_on]
-    return "no" if since else "yes"
+def asks_again(entry: HipReplacement, date: dt.date) -> tuple[str, ...]:
+    """What makes ended precautions a question again: a recorded fall, new pain or dislocation, until a clearance given
+    after it. What nobody asked about asks nothing."""
+    facts, on = entry.facts, entry.facts.trouble_on
+    if facts.trouble_since != "yes" or (on is not None and on > date):
+        return ()
+    answered = on is not None and any(c.date > on for c in counting_clearances(entry, date))
+    return () if answered else ("word_since",)
 
 
 def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Context:
@@ -108,7 +107,6 @@ def context(entry: HipReplacement, client: ClientFile, date: dt.date) -> Context
         abductor_repair=facts.abductor_repair,
         # After the first weeks a leg takes the weight unless something else was written down.
         weight_bearing="full" if facts.weight_bearing == "unknown" and period == "after" else facts.weight_bearing,
-        trouble_since=trouble_since(entry, date),
         precautions="run" if still_running else "ended",
         measured_since="yes" if measured else "no",
         symptoms=facts.alarming,
