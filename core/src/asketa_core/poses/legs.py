@@ -201,17 +201,20 @@ def planted(
     ahead_of_level_cm: Array,
     rows: Indices,
     pelvis: Pelvis | None = None,
+    apart_deg: Array | None = None,
 ) -> Leg:
     """Sole on a surface; knee over the toes. Shapes (1, k). A ``pelvis`` that follows a turn takes the hip along; the
-    foot stays."""
+    foot stays. ``apart_deg`` turns thigh and foot out to their side."""
     ankle_z = surface_cm + body.length_cm("ankle_above_sole")
     thigh = body.length_cm("thigh")
     fall = hip[..., 2] - (ankle_z + body.length_cm("lower_leg"))
     level_x = np.sqrt(np.maximum(thigh**2 - fall**2, 0.0))
-    ankle = points(level_x + ahead_of_level_cm, hip[..., 1], ankle_z)
+    ahead, out = level_x + ahead_of_level_cm, 0.0 if apart_deg is None else apart_deg
+    ankle = points(ahead * cosd(out), hip[..., 1] + side.sign * ahead * sind(out), ankle_z)
+    toward = WORLD_FORWARD if apart_deg is None else _plan(apart_deg, side.sign)
     turned, axes = (hip, UPRIGHT_PELVIS) if pelvis is None else (pelvis.turned(hip), pelvis.rotation)
-    circle = _close(body, side, turned, ankle, WORLD_FORWARD)
-    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_FORWARD, pelvis=axes)
+    circle = _close(body, side, turned, ankle, toward)
+    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, toward, pelvis=axes)
     return replace(leg, sole_down=True, slides=True)
 
 
@@ -530,7 +533,8 @@ def _placed(
         case PlantedLeg():
             ahead = own.number(rule.ahead_of_level_cm, side)
             follows = None if recipe.pelvis_follows == "still" else pelvis
-            return planted(body, side, hip, own.number(rule.rests_on, side), ahead, rows, follows)
+            apart = own.number(rule.apart_deg, side) if rule.apart_deg != 0.0 else None
+            return planted(body, side, hip, own.number(rule.rests_on, side), ahead, rows, follows, apart)
         case LongLeg():
             support = None if rule.knee_rests_on is None else own.number(rule.knee_rests_on, side)
             apart = own.number(rule.apart_deg, side)

@@ -176,14 +176,15 @@ def side_slot(name: str, side: Side) -> str:
 
 
 class PlantedLeg(Record):
-    """The sole on a surface, the knee over the toes."""
+    """The sole on a surface, the knee over the toes; both turned out to their side by ``apart_deg``."""
 
     rule: Literal["planted"]
     rests_on: str
     ahead_of_level_cm: Value = 0.0
+    apart_deg: Value = 0.0
 
     def slots(self) -> Iterator[Value]:
-        yield from (self.rests_on, self.ahead_of_level_cm)
+        yield from (self.rests_on, self.ahead_of_level_cm, self.apart_deg)
 
 
 class DroppedLeg(Record):

@@ -58,6 +58,9 @@ LONG_FOLD_FLEXION_MOST_DEG = 50.0
 
 KNEE_TWIST_MOST_DEG = 20.0
 SHIN_STEEPEST_DEG = 35.0
+ANKLE_SPARE_DEG = 2.0
+"""So little beyond what an ankle bends refuses nobody a stand (judgement)."""
+
 HIP_USE_MOST_PERCENT = 110.0
 
 TRUNK_MEETS_THIGH_DEG = 150.0
@@ -198,7 +201,12 @@ def _leg_troubles(
     yield Trouble.UNDETERMINED, leg.angles.near_singular.astype(float), leg.rows, 0.5
     if (Readout.DORSIFLEXION, side) in readouts:
         column = readouts[(Readout.DORSIFLEXION, side)]
-        yield Trouble.ANKLE_RANGE, column.values - ranges.levels(Quantity.PLANTED_DORSIFLEXION, side), column.rows, 0.0
+        yield (
+            Trouble.ANKLE_RANGE,
+            column.values - ranges.levels(Quantity.PLANTED_DORSIFLEXION, side),
+            column.rows,
+            ANKLE_SPARE_DEG,
+        )
 
 
 def _beyond_range(ranges: Ranges, side: Side, leg: Leg) -> Array:
