@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from unittest import TestCase
 
 from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
 from asketa_core.screening import Ruler
 from tests.library import variation
-from tests.strategies import ROOM, TODAY, client, hip, knee, pain
+from tests.strategies import ROOM, TODAY, client, groin, hip, knee, pain
 
 FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
 
@@ -56,6 +57,62 @@ class Details(TestCase):
 
     def test_getting_in_and_out_is_said(self) -> None:
         self.assertIn("foot forward", self.detail().technique_words)
+
+
+class RoomBeforeThePinch(TestCase):
+    """Wherever a pinch is recorded, the room that is left is a ruler of its own, the other way round."""
+
+    def test_is_a_ruler_on_the_recorded_side_of_every_rung(self) -> None:
+        situation = Situation.of(client([groin(straight_deg=95.0, turned_out_deg=110.0)]), TODAY, ROOM)
+        for rung in ("rest.chair", "figure_four.block_flat", "squat.chair", "lying_twist.free", "hip_hinge.stick"):
+            for lane in Side:
+                answer = lane_answer(situation, variation(rung), lane)
+                assert answer.best is not None
+                named = {side: [r.readout for r in rulers] for side, rulers in answer.best.rulers.items()}
+                self.assertIn("groin_room", named["right"], rung)
+                self.assertNotIn("groin_room", named["left"], rung)
+
+    def test_counts_from_the_narrowest_and_keeps_five_degrees(self) -> None:
+        situation = Situation.of(client([groin(straight_deg=95.0, turned_out_deg=110.0)]), TODAY, ROOM)
+        answer = lane_answer(situation, variation("hip_hinge.stick"), Side.RIGHT)
+        assert answer.best is not None
+        ruler = next(r for r in answer.best.rulers["right"] if r.readout == "groin_room")
+        self.assertEqual((ruler.boundary, ruler.boundary_kind, ruler.at_least), (5, "limit", True))
+        self.assertAlmostEqual(ruler.margin or 0.0, ruler.low - 5)
+        self.assertGreaterEqual(ruler.low, 5)
+
+
+class SeenOnTheMat(TestCase):
+    """A bound seen otherwise is something to mind from its date, on its side, until it is taken back."""
+
+    STIFF = {("knee_flexion", side): 100.0 for side in ("left", "right")}
+
+    def unmet(self, *seen: dict[str, object]) -> set[str | None]:
+        file = client(ranges=self.STIFF, seen=list(seen))
+        answer = lane_answer(Situation.of(file, TODAY, ROOM), variation("hero.one_block"), Side.LEFT)
+        assert answer.best is not None
+        return {each.bound for each in answer.best.unmet}
+
+    def looked(self, side: str, **more: object) -> dict[str, object]:
+        return {"bound": "knee_range", "side": side, "date": TODAY - dt.timedelta(days=3), **more}
+
+    def test_lifts_only_what_was_seen_and_only_while_it_holds(self) -> None:
+        self.assertIn("knee_range", self.unmet())
+        self.assertIn("knee_range", self.unmet(self.looked("left")))
+        self.assertNotIn("knee_range", self.unmet(self.looked("left"), self.looked("right")))
+        both = [self.looked(side, until=TODAY) for side in ("left", "right")]
+        self.assertIn("knee_range", self.unmet(*both))
+        both = [self.looked(side, until=TODAY + dt.timedelta(days=1)) for side in ("left", "right")]
+        self.assertNotIn("knee_range", self.unmet(*both))
+
+    def test_says_what_may_be_seen_otherwise_and_on_which_sides(self) -> None:
+        answer = lane_answer(
+            Situation.of(client(ranges=self.STIFF), TODAY, ROOM), variation("hero.one_block"), Side.LEFT
+        )
+        assert answer.best is not None
+        found = {(each.bound, each.sides) for each in answer.best.unmet}
+        self.assertIn(("knee_range", ("left",)), found)
+        self.assertEqual([each.words for each in answer.best.unmet], answer.best.troubles)
 
 
 class Elsewhere(TestCase):

@@ -169,8 +169,22 @@ def _daily(client: Client, standing: set[str]) -> list[dict[str, Any]]:
     return [answer for answer in by_day.values() if answer["entry_id"] in standing]
 
 
+def _see(seen: list[dict[str, Any]], measure: Measure) -> None:
+    """One more look at a bound: seen from that day, or from that day no more."""
+    bound = {"bound": measure.quantity.removeprefix(SEEN), "side": measure.side}
+    standing = [each for each in seen if bound.items() <= each.items() and "until" not in each]
+    if measure.value == 1 and not standing:
+        seen.append({**bound, "date": measure.date})
+    elif measure.value == 0:
+        for each in standing:
+            each["until"] = measure.date
+            if each["until"] <= each["date"]:
+                seen.remove(each)
+
+
 def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
-    body, ranges, tests, seen = [], [], [], []
+    body, ranges, tests = [], [], []
+    seen: list[dict[str, Any]] = []
     for measure in Measure.objects.filter(client=client):
         if measure.quantity in BODY_QUANTITIES:
             body.append(
@@ -191,7 +205,7 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                 }
             )
         elif measure.quantity.startswith(SEEN):
-            seen.append({"bound": measure.quantity.removeprefix(SEEN), "side": measure.side, "date": measure.date})
+            _see(seen, measure)
         else:
             ranges.append(
                 {

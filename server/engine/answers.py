@@ -107,24 +107,30 @@ class Today:
         return cached(self.key, self.date, *parts, compute=compute)
 
     def lane(self, rung: Variation, side: Side) -> LaneAnswer:
-        """The verdict on one rung for one side, with the set-up it rests on."""
+        """The verdict on one rung for one side, with the set-up it rests on: the one that Set up begins with."""
+        used = self._used_key(rung, side)
         if rung.shared:
-            return self.cached("lanes", rung.id, compute=lambda: {s: self._lane(rung, s) for s in Side})[side]
-        return self.cached("lane", rung.id, side, compute=lambda: self._lane(rung, side))
+            return self.cached("lanes", rung.id, used, compute=lambda: {s: self._lane(rung, s) for s in Side})[side]
+        return self.cached("lane", rung.id, side, used, compute=lambda: self._lane(rung, side))
 
     def _lane(self, rung: Variation, side: Side) -> LaneAnswer:
-        return lane_answer_of(self.situation, rung, side, self._grid(rung, side))
+        return lane_answer_of(self.situation, rung, side, self.screen(rung, side))
+
+    def _used_key(self, rung: Variation, side: Side) -> str:
+        """What was last used there, for the key of what depends on it."""
+        used = self.last_used(rung.id, side)
+        return "" if used is None else digest(repr(sorted((name, repr(value)) for name, value in used.items())))
 
     def drawing(self, rung: Variation, side: Side) -> str:
         """The figure of the set-up a verdict is shown with; empty when nothing can be built."""
 
         def compute() -> str:
-            found = self._grid(rung, side)
+            found = self.screen(rung, side)
             if isinstance(found, NoGrid):
                 return ""
             return figure(found, self.situation.body, self.room, found.recommended, lane_view(rung, side), labels=False)
 
-        return self.cached("drawing", rung.id, side, compute=compute)
+        return self.cached("drawing", rung.id, side, self._used_key(rung, side), compute=compute)
 
     def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
@@ -140,12 +146,20 @@ class Today:
 
     def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
         """The set-up this side last used on this rung, or failing that on its family."""
-        shared = self.library.variation(rung_id).shared
-        own = [r for r in self.file.responses if shared or r.side is side]
-        same = [r for r in own if r.variation == rung_id] or [
-            r for r in own if r.family == self.library.variation(rung_id).family
-        ]
-        return dict(same[-1].setup) if same else None
+        rung = self.library.variation(rung_id)
+        lane = None if rung.shared else side
+        used = self._last_setups.get((rung_id, lane)) or self._last_setups.get((rung.family, lane))
+        return None if used is None else dict(used)
+
+    @cached_property
+    def _last_setups(self) -> dict[tuple[str, Side | None], Mapping[str, SlotValue]]:
+        """The set-up last used by variation and by family, on each side and on either."""
+        return {
+            (what, lane): response.setup
+            for response in self.file.responses
+            for what in (response.variation, response.family)
+            for lane in (response.side, None)
+        }
 
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
         """The whole grid of a rung, beginning from what this side last used."""

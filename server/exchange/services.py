@@ -123,8 +123,10 @@ def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> No
     )  # fmt: skip
     Measure.objects.bulk_create(
         (
-            Measure(client=client, quantity=f"{SEEN}{each.bound}", side=each.side.value, value=1, date=each.date, **own)
+            Measure(client=client, quantity=f"{SEEN}{each.bound}", side=each.side.value, value=value, date=date, **own)
             for each in file.seen
+            for value, date in ((1, each.date), (0, each.until))
+            if date is not None
         ),
         batch_size=BATCH,
     )

@@ -18,7 +18,8 @@ class Measure(PracticeRow):
     """One reading; later readings stand beside earlier ones. Body measures have no side.
 
     A test that no range shows is a reading as well, ``test.`` and its name, whose value counts ``TEST_RESULTS``; so is a
-    shape seen on the mat beyond what the model takes for possible, ``seen.`` and the bound, with the value 1.
+    shape seen on the mat beyond what the model takes for possible, ``seen.`` and the bound, with the value 1, or 0 where that was
+    taken back.
     """
 
     append_only = True

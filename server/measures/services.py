@@ -26,7 +26,7 @@ def _problem(reading: ReadingIn) -> FieldProblem | None:
     if reading.quantity.startswith((TEST, SEEN)):
         if reading.side is None:
             return FieldProblem(field=reading.quantity, message="Say on which side this was seen.")
-        known = range(len(TEST_RESULTS)) if reading.quantity.startswith(TEST) else (1,)
+        known = range(len(TEST_RESULTS)) if reading.quantity.startswith(TEST) else (0, 1)
         if reading.value in known:
             return None
         return FieldProblem(field=f"{reading.quantity}.{reading.side.value}", message="Say what the test came to.")

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 from typing import Any, ClassVar
 
 from django_scopes import scope
 
+from common import clock
 from engine.adapter import client_file
 from measures.models import Measure
 from tests.base import ApiTest
@@ -50,6 +52,62 @@ class Storing(ApiTest):
     def test_a_date_in_the_future(self) -> None:
         tomorrow = str(self.house.today + dt.timedelta(days=1))
         self.assertIn("date", self.fields(self.store(reading("stature", 170), date=tomorrow)))
+
+
+class SeenOnTheMat(ApiTest):
+    """A bound seen otherwise is lifted from today on, and comes back the day it is taken back."""
+
+    RUNG = "hero.one_block"
+
+    def setUp(self) -> None:
+        with clock.set_to(clock.now() - dt.timedelta(days=5)):
+            super().setUp()
+            stiff = [reading("knee_flexion", 100, side) for side in ("left", "right")]
+            self.post(self.url("/measures"), {"readings": stiff})
+
+    def see(self, bound: str, value: int, side: str | None = "left") -> Any:
+        look = {"quantity": f"seen.{bound}", "value": value, "side": side}
+        return self.post(self.url("/measures"), {"readings": [look]})
+
+    def unmet(self) -> list[dict[str, Any]]:
+        detail = self.client.get(self.url(f"/setups/{self.RUNG}/left")).json()["options"][0]["detail"]
+        return [each for each in detail["unmet"] if each["bound"] == "knee_range"]
+
+    def test_lifts_the_bound_on_its_side_until_it_is_taken_back(self) -> None:
+        self.assertEqual([each["sides"] for each in self.unmet()], [["left"], ["right"]])
+        with clock.set_to(clock.now() - dt.timedelta(days=2)):
+            self.assertEqual(self.see("knee_range", 1).status_code, 201)
+        self.assertEqual([each["sides"] for each in self.unmet()], [["right"]])
+        latest = self.client.get(self.url("/measures")).json()["seen"]["seen.knee_range"]["left"][0]
+        self.assertEqual(latest["value"], 1)
+        self.assertEqual(self.see("knee_range", 0).status_code, 201)
+        self.assertEqual(len(self.unmet()), 2)
+        with scope(practice=self.house.practice):
+            (seen,) = client_file(self.house.client).seen
+        today = self.house.today + dt.timedelta(days=5)
+        self.assertEqual((seen.until, seen.holds(today), seen.holds(self.house.today)), (today, False, False))
+
+    def test_taken_back_the_same_day_it_never_was(self) -> None:
+        self.see("knee_range", 1)
+        self.see("knee_range", 0)
+        with scope(practice=self.house.practice):
+            self.assertEqual(client_file(self.house.client).seen, ())
+
+    def test_travels_with_the_client_file(self) -> None:
+        with clock.set_to(clock.now() - dt.timedelta(days=2)):
+            self.see("knee_range", 1)
+            self.see("back_rounds", 1)
+        self.see("knee_range", 0)
+        file = json.loads(self.client.get(self.url("/file")).content)
+        copy = self.post(f"/api/practices/{self.house.practice.pk}/clients/import", file).json()["id"]
+        again = json.loads(self.client.get(self.url("/file", client=copy)).content)
+        self.assertEqual(len(file["seen"]), 2)
+        self.assertEqual(again["seen"], file["seen"])
+
+    def test_needs_a_side_and_a_known_bound(self) -> None:
+        self.assertIn("seen.knee_range", self.fields(self.see("knee_range", 1, side=None)))
+        self.assertEqual(self.see("gravity", 1).status_code, 422)
+        self.assertEqual(self.see("knee_range", 3).status_code, 422)
 
 
 class Tape(ApiTest):

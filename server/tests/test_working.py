@@ -192,12 +192,24 @@ class NextVisit(ApiTest):
         answer = self.post(self.url(f"/items/{open_item['id']}/morning"), {"settled": True})
         self.assertEqual(answer.json()["morning_open"], [])
 
-    def test_last_times_set_up_is_the_starting_point(self) -> None:
-        self.log(7)
-        last = self.client.get(self.url("/items")).json()[-1]
-        setup = self.client.get(self.url(f"/setups/{FLAT}/left")).json()
-        self.assertEqual(last["variation"], FLAT)
-        self.assertTrue(setup["last_used"]["allowed"])
+    def test_every_screen_begins_with_the_recommended_set_up(self) -> None:
+        def shown() -> tuple[str, str]:
+            ladder = self.client.get(self.url("/ladders/figure_four")).json()
+            lane = next(rung for rung in ladder["left"]["rungs"] if rung["variation"] == FLAT)
+            options = self.client.get(self.url(f"/setups/{FLAT}/left")).json()["options"]
+            self.assertEqual(options[0]["trade"], "Recommended")
+            return lane["line"], options[0]["words"]
+
+        first = shown()
+        self.assertEqual(*first)
+        options = self.client.get(self.url(f"/setups/{FLAT}/left")).json()["options"]
+        other = {name: dict(value) for name, value in options[0]["detail"]["setup"].items()}
+        other["knee_out"]["number"] -= 15
+        self.log(7, setup_used=other)
+        self.assertEqual(*shown())
+        options = self.client.get(self.url(f"/setups/{FLAT}/left")).json()["options"]
+        again = next(option for option in options if option["trade"] == "As last time")
+        self.assertEqual(again["detail"]["setup"]["knee_out"], other["knee_out"])
 
 
 class QueryCounts(ApiTest):

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from ninja import Field, Schema
 
 from asketa_core import Side, SlotValue, Verdict
-from asketa_core.clientfile import Key, Place, Sensation, Sign, Words
+from asketa_core.clientfile import Bound, Key, Place, Sensation, Sign, Words
 from common.schemas import Input, Whole
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
@@ -122,6 +122,15 @@ class RulerOut(Schema):
     own_range: float | None
     typical: bool
     opposite: str | None
+    at_least: bool
+
+
+class UnmetOut(Schema):
+    """What this body cannot meet; ``bound`` on ``sides`` may be recorded as seen on the mat, where there is one."""
+
+    words: str
+    bound: Bound | None
+    sides: list[Side]
 
 
 class RulersOut(Schema):
@@ -143,7 +152,7 @@ class DetailOut(Schema):
     technique_words: str
     stopped_by: str
     findings: list[FindingOut]
-    troubles: list[str]
+    unmet: list[UnmetOut]
     rulers: RulersOut
     figure: str
     figure_words: str
@@ -227,7 +236,6 @@ class SetupOut(Schema):
     grid: GridOut | None
     options: list[OptionOut]
     plain_reasons: list[str]
-    last_used: DetailOut | None
     step_back: NeighbourOut | None
     step_forward: NeighbourOut | None
 

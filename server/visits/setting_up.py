@@ -31,7 +31,6 @@ from asketa_core import (
     figure,
     implausible_setup,
     lane_view,
-    leg_read,
     no_stack_words,
     outward_view,
     rulers_of,
@@ -81,7 +80,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     if isinstance(screened, NoGrid):
         return SetupOut(
             **common, verdict=Verdict.LEAVE_OUT, no_stack=no_stack_words(screened),
-            axes=[], grid=None, options=[], plain_reasons=[], last_used=None,
+            axes=[], grid=None, options=[], plain_reasons=[],
         )  # fmt: skip
     plain = screened.grid.plain
     plain_reasons = []
@@ -106,7 +105,6 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
             for trade, detail in ((t, detail_at(today.situation, screened, row)) for t, row in few)
         ],
         plain_reasons=plain_reasons,
-        last_used=detail_out(today, screened, screened.grid.nearest(last_used)) if last_used else None,
     )
 
 
@@ -176,11 +174,12 @@ def _grid(screened: Screened) -> GridOut:
 
     columns = {}
     for side in SIDES:
-        for readout, _ in rulers_of(screened.variation):
-            key = screened.pose.key(readout, leg_read(screened.variation, readout, side))
+        for demand in rulers_of(screened, side):
+            key = screened.pose.key(demand.readout, demand.leg)
             assert key is not None
-            high = screened.pose.extremes(key).high[screened.pose.readouts[key].rows]
-            columns[f"{readout.value}.{side.value}"] = spread(high)
+            ends = screened.pose.extremes(key)
+            worst = ends.low if demand.at_least else ends.high
+            columns[f"{demand.readout.value}.{side.value}"] = spread(worst[screened.pose.readouts[key].rows])
     return GridOut(
         shape=lengths,
         verdicts="".join(verdicts),
@@ -238,7 +237,7 @@ def detail_of(
         technique_words=detail.technique_words,
         stopped_by=detail.stopped_by,
         findings=[finding_out(finding) for finding in told_once(detail.findings)],
-        troubles=detail.troubles,
+        unmet=[asdict(unmet) for unmet in detail.unmet],
         rulers={side: [asdict(ruler) for ruler in rulers] for side, rulers in detail.rulers.items()},
         figure=figure(screened, today.situation.body, today.room, detail.index, seen, foot=foot),
         figure_words=describe(screened, detail.index),

@@ -437,11 +437,16 @@ Bound = Literal[
 
 
 class SeenOnTheMat(Record):
-    """A shape beyond what the model takes for possible, seen on this client: from its date on a caution."""
+    """A shape beyond what the model takes for possible, seen on this client: from its date on a caution, until the day it
+    was taken back."""
 
     bound: Bound
     side: Side
     date: Day
+    until: Day | None = None
+
+    def holds(self, date: dt.date) -> bool:
+        return self.date <= date and (self.until is None or date < self.until)
 
 
 MOST_ROWS = 20_000
@@ -536,9 +541,7 @@ class ClientFile(Record):
             for test in sorted(self.tests, key=lambda t: t.date)
             if test.date <= date
         }
-        seen: frozenset[tuple[str, Side]] = frozenset(
-            (each.bound, each.side) for each in self.seen if each.date <= date
-        )
+        seen: frozenset[tuple[str, Side]] = frozenset((each.bound, each.side) for each in self.seen if each.holds(date))
         return Ranges.from_measured(measured, coupling, pinch, tests, seen)
 
     def age_on(self, date: dt.date) -> int | None:

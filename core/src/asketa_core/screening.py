@@ -29,7 +29,7 @@ from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
-from asketa_core.words.findings import Finding, entry_label, findings_at, told_once, troubles_at
+from asketa_core.words.findings import Finding, Unmet, entry_label, findings_at, told_once, unmet_at
 from asketa_core.words.stacks import fetch_list, hand_supports, in_sentence, says_where, stack_words
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
@@ -53,8 +53,29 @@ TYPICAL_STATURE_CM = 170.0
 """The body the library shows when it shows nobody in particular."""
 
 
-def rulers_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
-    """The demands worth a ruler for a variation."""
+@dataclass(frozen=True, slots=True)
+class Demand:
+    """What a ruler reads: one read-out on one leg, with the client's range it is compared with where no limit binds."""
+
+    readout: Readout
+    leg: Side
+    range: Quantity | None
+    at_least: bool = False
+    """Less of it is worse: room that is left."""
+
+
+def rulers_of(screened: Screened, side: Side) -> tuple[Demand, ...]:
+    """The demands worth a ruler on one side of a screened variation. Where a pinch is recorded, the room before it."""
+    found = tuple(
+        Demand(readout, leg_read(screened.variation, readout, side), quantity)
+        for readout, quantity in demands_of(screened.variation)
+    )
+    room = (Demand(Readout.GROIN_ROOM, side, None, at_least=True),)
+    return found if screened.pose.key(Readout.GROIN_ROOM, side) is None else room + found
+
+
+def demands_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
+    """What a variation asks that is worth a ruler, whoever does it."""
     rules = (variation.recipe.worked_rule, variation.recipe.other_rule)
     turned = any(isinstance(rule, DroppedLeg | ForcedLeg | FreeLeg | TurnedInLeg) for rule in rules)
     works = tuple(
@@ -155,7 +176,8 @@ class Situation:
 @dataclass(frozen=True, slots=True)
 class Ruler:
     """One demand of the pose on one leg. All numbers in ``unit``; ``boundary_kind`` says whether the
-    boundary is a limit or the client's own range; ``typical`` marks a range not measured on this client."""
+    boundary is a limit or the client's own range; ``typical`` marks a range not measured on this client; ``at_least`` a
+    boundary that may not be fallen short of."""
 
     readout: str
     name: str
@@ -173,19 +195,20 @@ class Ruler:
     typical: bool
     opposite: str | None = None
     """What a value below zero is called: hollowing for a back that does not round."""
+    at_least: bool = False
 
 
 def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
     """Demands of the pose on one leg against the tightest limit, else the client's range; worst first."""
     posture = screened.pose
     found = []
-    for readout, quantity in rulers_of(screened.variation):
-        leg = leg_read(screened.variation, readout, side)
+    for demand in rulers_of(screened, side):
+        readout, leg, quantity = demand.readout, demand.leg, demand.range
         key = posture.key(readout, leg)
         assert key is not None
         value = posture.middle(*key, index)
         low, high, error = posture.spread_at(*key, index)
-        boundary, kind, label = _tightest(situation.limits, screened, readout, leg)
+        boundary, kind, label = _tightest(situation.limits, screened, demand)
         own = situation.ranges.get(quantity, leg) if quantity is not None else None
         usual = next((w.of_deg for w in screened.variation.recipe.works if w.quantity == readout.value), None)
         if boundary is None and usual is not None:
@@ -207,30 +230,32 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 boundary=boundary,
                 boundary_kind=kind,
                 boundary_label=label,
-                margin=None if boundary is None else boundary - high,
+                margin=None if boundary is None else (low - boundary if demand.at_least else boundary - high),
                 own_range=None if own is None else own.value_deg,
                 typical=usual is not None or (own is not None and not own.measured),
                 opposite=lookup("readouts", readout.value).get("opposite"),
+                at_least=demand.at_least,
             )
         )
     return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)
 
 
 def _tightest(
-    limits: Sequence[Limit], screened: Screened, readout: Readout, side: Side
+    limits: Sequence[Limit], screened: Screened, demand: Demand
 ) -> tuple[float | None, str | None, str | None]:
-    """The lowest upper limit on one read-out that the pose's flags bring into play."""
+    """The limit on one read-out that is reached first, of those that the pose's flags bring into play."""
     candidates = []
     for limit in limits:
-        terms = [term for term in limit.terms if term.readout is readout and term.above is not None]
+        terms = [t for t in limit.terms if t.readout is demand.readout and (t.above is None) == demand.at_least]
         numbers = sum(term.readout is not None for term in limit.terms)
-        if limit.side not in (side, None) or numbers != 1 or not terms or "pose" not in limit.phases:
+        if limit.side not in (demand.leg, None) or numbers != 1 or not terms or "pose" not in limit.phases:
             continue
         if judge(limit, screened.pose, "pose") is not None:
-            candidates.append((terms[0].value, -int(limit.severity), limit))
+            value = terms[0].value
+            candidates.append((-value if demand.at_least else value, -int(limit.severity), value, limit))
     if not candidates:
         return None, None, None
-    value, _, limit = min(candidates, key=lambda c: c[:2])
+    _, _, value, limit = min(candidates, key=lambda c: c[:2])
     return value, "limit", entry_label(limit)
 
 
@@ -256,8 +281,13 @@ class SetupDetail:
     technique_words: str
     stopped_by: str
     findings: list[Finding]
-    troubles: list[str]
+    unmet: list[Unmet]
     rulers: dict[str, list[Ruler]]
+
+    @property
+    def troubles(self) -> list[str]:
+        """What this body cannot meet, in words."""
+        return [unmet.words for unmet in self.unmet]
 
     @property
     def closing(self) -> list[str]:
@@ -295,7 +325,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         technique_words=say("techniques", technique) if technique else "",
         stopped_by=stopped_by,
         findings=findings_at(screened, index),
-        troubles=troubles_at(screened, index),
+        unmet=unmet_at(screened, index),
         rulers={side.value: rulers_at(situation, screened, index, side) for side in SIDES},
     )
 

@@ -2151,8 +2151,8 @@ export interface components {
             stopped_by: string;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
-            /** Troubles */
-            troubles: string[];
+            /** Unmet */
+            unmet: components["schemas"]["UnmetOut"][];
             rulers: components["schemas"]["RulersOut"];
             /** Figure */
             figure: string;
@@ -2276,6 +2276,8 @@ export interface components {
             typical: boolean;
             /** Opposite */
             opposite: string | null;
+            /** At Least */
+            at_least: boolean;
         };
         /** RulersOut */
         RulersOut: {
@@ -2323,9 +2325,20 @@ export interface components {
             options: components["schemas"]["OptionOut"][];
             /** Plain Reasons */
             plain_reasons: string[];
-            last_used: components["schemas"]["DetailOut"] | null;
             step_back: components["schemas"]["NeighbourOut"] | null;
             step_forward: components["schemas"]["NeighbourOut"] | null;
+        };
+        /**
+         * UnmetOut
+         * @description What this body cannot meet; ``bound`` on ``sides`` may be recorded as seen on the mat, where there is one.
+         */
+        UnmetOut: {
+            /** Words */
+            words: string;
+            /** Bound */
+            bound: ("knee_twist" | "hip_use" | "hip_range" | "hip_extension" | "knee_range" | "ankle_range" | "back_rounds" | "back_hollows" | "shin_steep") | null;
+            /** Sides */
+            sides: components["schemas"]["Side"][];
         };
         /** SetupQuery */
         SetupQuery: {

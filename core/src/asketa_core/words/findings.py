@@ -5,8 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
+from typing import get_args
 
-from asketa_core.clientfile import AnyEntry
+from asketa_core.clientfile import AnyEntry, Bound
 from asketa_core.limits.catalogue import describe, sources
 from asketa_core.limits.judge import FLAG_SIZE, WAYS, Judgement, bound_quantity
 from asketa_core.limits.model import Ends, Limit, Severity, Term
@@ -291,21 +292,38 @@ def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[o
     return list(said.values())
 
 
-def troubles_at(screened: Screened, index: int) -> list[str]:
-    """What this body cannot meet at one set-up, in words; each thing once, by its largest amount."""
+@dataclass(frozen=True, slots=True)
+class Unmet:
+    """What this body cannot meet at one set-up, in words. ``bound`` and ``sides`` say what a therapist may have seen
+    otherwise; ``None`` where nothing lifts it."""
+
+    words: str
+    bound: str | None
+    sides: tuple[str, ...]
+
+
+LIFTED_BY_SEEING = frozenset(get_args(Bound))
+
+
+def unmet_at(screened: Screened, index: int) -> list[Unmet]:
+    """What this body cannot meet at one set-up; each thing once, by its largest amount."""
     most: dict[tuple[Trouble, Side | None], tuple[Side, float]] = {}
+    sides: dict[tuple[Trouble, Side | None], set[str]] = {}
     for trouble, side, amount in screened.troubles_at(index):
         # The back is one, whichever leg asks it of it.
         key = (trouble, side if "{side}" in str(lookup("troubles", trouble.value)) else None)
+        sides.setdefault(key, set()).add(side.value)
         if key not in most or amount > most[key][1]:
             most[key] = (side, amount)
-    return [
-        say("troubles", "no_range", side=side.value, range=lookup("recipe", "range", quantity.value))
+    found = [
+        Unmet(say("troubles", "no_range", side=side.value, range=lookup("recipe", "range", quantity.value)), None, ())
         for quantity, side in screened.no_range
-    ] + [
-        say("troubles", trouble.value, side=side.value, amount=f"{max(amount, 1):.0f}")
-        for (trouble, _), (side, amount) in most.items()
     ]
+    for key, (side, amount) in most.items():
+        code = key[0].value
+        words = say("troubles", code, side=side.value, amount=f"{max(amount, 1):.0f}")
+        found.append(Unmet(words, code if code in LIFTED_BY_SEEING else None, tuple(sorted(sides[key]))))
+    return found
 
 
 def _hardness(stage: Stage, judgement: Judgement, index: int) -> tuple[int, float]:

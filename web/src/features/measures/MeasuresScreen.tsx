@@ -23,6 +23,7 @@ import { EMPTY_DRAFT, type Method, readingsFrom, unitOfField } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
 import { SittingCheck } from './SittingCheck'
+import { SeenShapes } from './SeenShapes'
 import { Tests } from './Tests'
 import { SolesTogether } from './SolesTogether'
 
@@ -208,6 +209,7 @@ export function MeasuresScreen() {
         }}
       />
       <Tests measures={measures.data} draft={draft} problems={problems} onType={type} />
+      <SeenShapes measures={measures.data} />
     </Box>
   )
 }

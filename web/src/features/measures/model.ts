@@ -1,5 +1,6 @@
 import type { Schemas, Side } from '../../api/client'
 import { numberIn, type Unit } from '../../common/forms/numbers'
+import type { Bound } from '../../common/readings'
 
 export type Method = Exclude<Schemas['ReadingIn']['method'], ''>
 
@@ -39,6 +40,27 @@ export const MOVES_AS_ONE = 'test.moves_as_one'
 
 /** What the third test came to, in the order its numbers count. */
 export const RESULTS = ['not_passed', 'passed', 'not_tried'] as const
+
+/** A shape seen beyond the model's bound, and on which side. */
+export interface SeenShape {
+  bound: Bound
+  side: Side
+  date: string
+}
+
+/** The shapes seen on the mat that nobody has taken back, the newest first. */
+export function seenShapes(seen: Schemas['MeasuresOut']['seen']): SeenShape[] {
+  return Object.entries(seen)
+    .filter(([quantity]) => quantity.startsWith('seen.'))
+    .flatMap(([quantity, sides]) =>
+      (['left', 'right'] as const).flatMap((side) => {
+        const latest = sides[side]?.[0]
+        if (latest?.value !== 1) return []
+        return [{ bound: quantity.slice('seen.'.length) as Bound, side, date: latest.date }]
+      }),
+    )
+    .sort((a, b) => b.date.localeCompare(a.date))
+}
 
 /** What a field is measured in: joints in degrees, the body in centimetres, kilograms and seconds. */
 export function unitOfField(field: string): Unit {

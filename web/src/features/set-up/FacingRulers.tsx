@@ -3,7 +3,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
-import { columnAt, densePosition, exact, goesOtherWay, onRuler, reading, rulerUnit } from './model'
+import { columnAt, densePosition, exact, goesOtherWay, isBeyond, onRuler, reading, rulerUnit } from './model'
 import type { LaneState } from './useLaneState'
 
 const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
@@ -48,6 +48,9 @@ export function FacingRulers({ left, right }: { left: LaneState; right: LaneStat
 }
 
 type Ruler = Schemas['RulerOut']
+
+/** The end of the client's ranges that is nearest to the boundary or beyond it. */
+const worst = (ruler: Ruler) => (ruler.at_least ? ruler.low : ruler.high)
 
 interface RowData {
   readout: string
@@ -99,19 +102,21 @@ function Reading({
 }) {
   const { t } = useTranslation()
   if (ruler === undefined) return <span />
-  const shown = value ?? ruler.high
+  const shown = value ?? worst(ruler)
   const other = goesOtherWay(shown, ruler.opposite)
   const boundary =
     ruler.boundary === null || other
       ? ''
       : t(
-          ruler.boundary_kind === 'limit'
-            ? 'setUp.limit'
-            : ruler.unit === 'percent'
-              ? 'setUp.whole'
-              : ruler.typical
-                ? 'setUp.typicalRange'
-                : 'setUp.range',
+          ruler.at_least
+            ? 'setUp.atLeast'
+            : ruler.boundary_kind === 'limit'
+              ? 'setUp.limit'
+              : ruler.unit === 'percent'
+                ? 'setUp.whole'
+                : ruler.typical
+                  ? 'setUp.typicalRange'
+                  : 'setUp.range',
           {
             value: exact(ruler.boundary, rulerUnit(ruler.unit)),
           },
@@ -156,8 +161,11 @@ const span = (from: number, to: number) => ({
 
 function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; value: number | undefined }) {
   if (ruler === undefined) return <Track side={side}>{null}</Track>
-  const shown = value ?? ruler.high
-  const beyond = ruler.boundary !== null && shown > ruler.boundary && ruler.boundary_kind === 'limit'
+  const shown = value ?? worst(ruler)
+  const beyond =
+    ruler.boundary !== null &&
+    isBeyond(shown, ruler.boundary, ruler.at_least) &&
+    ruler.boundary_kind === 'limit'
   return (
     <Track side={side}>
       <Box

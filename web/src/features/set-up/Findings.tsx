@@ -1,10 +1,13 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
+import Tooltip from '@mui/material/Tooltip'
 import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
+import { Failure } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { useSeenOnTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
@@ -21,12 +24,29 @@ export function Findings({
 }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState<string | null>(null)
-  if (detail.troubles.length + detail.findings.length === 0) return null
+  const lift = useSeenOnTheMat()
+  if (detail.unmet.length + detail.findings.length === 0) return null
   return (
     <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 0.75, color: `var(--${side})` }}>
-      {detail.troubles.map((trouble) => (
-        <Item key={trouble} mark="leave_out" text={trouble} />
+      {detail.unmet.map(({ words, bound, sides }) => (
+        <Item key={words} mark="leave_out" text={words}>
+          {bound !== null && (
+            <Tooltip title={t('setUp.seenOnTheMatHint')} describeChild>
+              <Button
+                size="small"
+                sx={{ py: 0, minHeight: 24 }}
+                disabled={lift.isPending}
+                onClick={() => {
+                  lift.mutate({ bound, sides })
+                }}
+              >
+                {t('setUp.seenOnTheMat')}
+              </Button>
+            </Tooltip>
+          )}
+        </Item>
       ))}
+      {lift.error !== null && <Failure error={lift.error} />}
       {detail.findings.map((finding) => {
         const code = finding.codes[0] ?? ''
         const reason = state.reasons[code] ?? ''

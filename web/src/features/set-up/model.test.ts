@@ -4,6 +4,7 @@ import {
   densePosition,
   doseFrom,
   goesOtherWay,
+  isBeyond,
   indicesOf,
   onRuler,
   reading,
@@ -74,13 +75,25 @@ describe('a ruler', () => {
     expect(against(89, 89.5)).toBe('just under 90°')
   })
 
+  it('takes a boundary that must be kept the other way round', () => {
+    expect(against(4, 5, 'deg', true)).toBe('just under 5°')
+    expect(against(6, 5, 'deg', true)).toBe('5°')
+    expect(against(2, 5, 'deg', true)).toBe('0°')
+    expect([isBeyond(4, 5, true), isBeyond(5, 5, true), isBeyond(6, 5, true)]).toEqual([true, false, false])
+    expect([isBeyond(4, 5, false), isBeyond(5, 5, false), isBeyond(6, 5, false)]).toEqual([
+      false,
+      false,
+      true,
+    ])
+  })
+
   it('reads shares to one per cent', () => {
     expect(against(97.4, 100, 'percent')).toBe('97 %')
     expect(against(100.2, 100, 'percent')).toBe('just over 100 %')
   })
 
   it('names what goes the other way and leaves out the limit of this way', () => {
-    const back = { boundary: 15, opposite: 'hollowing', unit: 'deg' } as const
+    const back = { boundary: 15, opposite: 'hollowing', unit: 'deg', at_least: false } as const
     expect(reading(-38, back)).toBe('hollowing 40°')
     expect(goesOtherWay(-38, back.opposite)).toBe(true)
     // Less than is shown is none.

@@ -111,12 +111,22 @@ export function exact(value: number, unit: RulerUnit): string {
   return `${value.toFixed(0)}${UNITS[unit].sign}`
 }
 
+/** Whether a value is past its boundary: above one that may not be passed, below one that must be kept. */
+export function isBeyond(value: number, boundary: number, atLeast: boolean): boolean {
+  return atLeast ? value < boundary : value > boundary
+}
+
 /** A value beside its boundary, never rounded to the other side of it. */
-export function against(value: number, boundary: number | null, unit: RulerUnit = 'deg'): string {
+export function against(
+  value: number,
+  boundary: number | null,
+  unit: RulerUnit = 'deg',
+  atLeast = false,
+): string {
   const { sign, step } = UNITS[unit]
   const rounded = Math.round(value / step) * step
-  if (boundary !== null && rounded > boundary !== value > boundary) {
-    return `just ${value > boundary ? 'over' : 'under'} ${exact(boundary, unit)}`
+  if (boundary !== null && isBeyond(rounded, boundary, atLeast) !== isBeyond(value, boundary, atLeast)) {
+    return `just ${isBeyond(value, boundary, atLeast) === atLeast ? 'under' : 'over'} ${exact(boundary, unit)}`
   }
   return `${rounded.toString()}${sign}`
 }
@@ -132,10 +142,10 @@ export function goesOtherWay(value: number, opposite: string | null): opposite i
 /** A demand as it is read beside its ruler. */
 export function reading(
   value: number,
-  ruler: Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit'>,
+  ruler: Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit' | 'at_least'>,
 ): string {
   const unit = rulerUnit(ruler.unit)
   return goesOtherWay(value, ruler.opposite)
     ? `${ruler.opposite} ${against(-value, null, unit)}`
-    : against(value, ruler.boundary, unit)
+    : against(value, ruler.boundary, unit, ruler.at_least)
 }

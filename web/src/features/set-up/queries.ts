@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type Schemas, type Side, unwrap } from '../../api/client'
 import { useClientChanged } from '../../common/head'
+import { type Bound, seenReading } from '../../common/readings'
 import { useClientPath } from '../../common/route'
 
 /** The whole grid of one rung and side. */
@@ -52,5 +53,21 @@ export function useTakeToTheMat() {
       queries.setQueryData(['client', path.client_id, 'mat'], mat)
       changed()
     },
+  })
+}
+
+/** What was seen on the mat beyond what the model takes for possible: from today on something to mind, no bound. */
+export function useSeenOnTheMat() {
+  const path = useClientPath()
+  const changed = useClientChanged()
+  return useMutation({
+    mutationFn: ({ bound, sides }: { bound: Bound; sides: Side[] }) =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients/{client_id}/measures', {
+          params: { path },
+          body: { readings: sides.map((side) => seenReading(bound, side, 1)) },
+        }),
+      ),
+    onSuccess: changed,
   })
 }

@@ -40,7 +40,7 @@ export function useLaneState(
 ) {
   const setup = useSetup(variationId, side)
   const rung = setup.data
-  const first = rung?.last_used?.allowed === true ? rung.last_used : rung?.options[0]?.detail
+  const first = rung?.options[0]?.detail
   const id = variationId ?? ''
   const key = rung?.shared === true ? id : `${id}:${side}`
   const axes = rung?.axes ?? []

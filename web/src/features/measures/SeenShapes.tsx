@@ -1,0 +1,52 @@
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useTranslation } from 'react-i18next'
+import type { Schemas } from '../../api/client'
+import { shortDate } from '../../common/dates'
+import { seenReading } from '../../common/readings'
+import { Failure } from '../../common/ui/States'
+import { seenShapes } from './model'
+import { useStoreReadings } from './queries'
+
+/** What was seen on the mat beyond the model's bounds, each to be taken back. */
+export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
+  const { t } = useTranslation()
+  const store = useStoreReadings()
+  const shapes = seenShapes(measures.seen)
+  if (shapes.length === 0) return null
+  return (
+    <Box
+      component="section"
+      aria-label={t('measures.seen.title')}
+      sx={{ pt: 2.5, maxWidth: 640, mx: 'auto' }}
+    >
+      <Box sx={{ fontWeight: 600, textAlign: 'center' }}>{t('measures.seen.title')}</Box>
+      <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', textAlign: 'center', mb: 1 }}>
+        {t('measures.seen.how')}
+      </Box>
+      {shapes.map((shape) => (
+        <Box
+          key={`${shape.bound}.${shape.side}`}
+          sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 36 }}
+        >
+          <Box sx={{ flex: 1 }}>
+            <Box component="strong" sx={{ color: `var(--${shape.side})`, mr: 1 }}>
+              {t('measures.seen.on', { side: t(`side.${shape.side}`), date: shortDate(shape.date) })}
+            </Box>
+            {t(`measures.seen.bounds.${shape.bound}`)}
+          </Box>
+          <Button
+            size="small"
+            disabled={store.isPending}
+            onClick={() => {
+              store.mutate({ readings: [seenReading(shape.bound, shape.side, 0)] })
+            }}
+          >
+            {t('measures.seen.takeBack')}
+          </Button>
+        </Box>
+      ))}
+      {store.error !== null && <Failure error={store.error} />}
+    </Box>
+  )
+}
