@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from typing import Any
 from unittest import TestCase
 
@@ -52,6 +53,23 @@ class Hips(TestCase):
             "Leg length differs by 1.5 cm: recorded, not modelled.",
             lines(mind(hip(leg_length_difference_cm=1.5)), None),
         )
+
+
+class Seats(TestCase):
+    """The seat a replaced hip needs is named while its precautions run: about 0.30 of the stature."""
+
+    def heights(self, stature: float, **facts: Any) -> list[int]:
+        found = lines(mind(hip(days_ago=21, **facts), stature=stature), "right")
+        return [int(re.findall(r"firm, (\d+) cm", line)[0]) for line in found if "plinth" in line]
+
+    def test_the_named_height_is_this_bodys(self) -> None:
+        for stature, seat in ((158, 47), (170, 51), (180, 54)):
+            (height,) = self.heights(stature)
+            self.assertAlmostEqual(height, seat, delta=1)
+
+    def test_no_longer_once_the_bend_is_cleared(self) -> None:
+        given = [{"who": "surgeon", "date": TODAY, "scope": ["all"]}]
+        self.assertEqual(self.heights(170, clearances=given), [])
 
 
 class Knees(TestCase):

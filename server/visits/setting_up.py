@@ -87,7 +87,8 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     if plain is not None and not screened.allowed(plain):
         at_plain = detail_at(today.situation, screened, plain)
         plain_reasons = at_plain.closing
-    few = best_few(screened, last_used)
+    step = today.decision(rung.family, side).step
+    few = best_few(screened, last_used, step.setup if step is not None and step.variation == rung.id else None)
     return SetupOut(
         **common,
         verdict=screened.verdict,

@@ -34,6 +34,7 @@ from asketa_core.poses.library import Family, Variation
 from asketa_core.progress.responses import worked_families
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.search import lowest_seat_cm
 from asketa_core.texts import texts
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say, sentence_case
@@ -160,11 +161,20 @@ def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit])
         notes.append(Note(side, say("mind", "clearance_due", weeks=weeks), "ask", entry.id))
     else:
         notes.append(Note(side, say("mind", "no_clearance"), "fact", entry.id))
+    notes += _seat(entry, situation) if context.precautions == "run" else []
     if facts.leg_length_difference_cm:
         notes.append(
             Note(None, say("mind", "leg_length", value=f"{facts.leg_length_difference_cm:g}"), "fact", entry.id)
         )
     return notes + _asks(entry, limits)
+
+
+def _seat(entry: HipReplacement, situation: Situation) -> list[Note]:
+    """How high a seat, bed or plinth has to be while the hip's precautions run, for this body."""
+    if situation.client.latest_measure("stature", situation.date) is None:
+        return []
+    height = lowest_seat_cm(situation.body, situation.ranges, situation.limits)
+    return [] if height is None else [Note(_side(entry), say("mind", "seat", height=f"{height:.0f}"), "fact", entry.id)]
 
 
 def _knee_notes(entry: KneePain, situation: Situation, limits: list[Limit]) -> list[Note]:

@@ -385,6 +385,13 @@ def settle_transfer(
     return _leaving(technique, seat, body, ranges, setup.soft_seat, setup.arms)
 
 
+def settle_seats(technique: Technique, heights_cm: Array, body: Body, ranges: Ranges) -> Posture:
+    """The body at the moment firm seats of some heights, (k,), with something to push on are taken or left. They are
+    looked for, not judged: the measuring error is kept."""
+    yes = np.ones(len(heights_cm), dtype=bool)
+    return replace(_leaving(technique, heights_cm, body, ranges, ~yes, yes), exempt_from_band=False)
+
+
 def _leaving(technique: Technique, seat_cm: Array, body: Body, ranges: Ranges, soft_seat: Mask, arms: Mask) -> Posture:
     """The moment seats of some heights, (k,), are taken or left."""
     floor = np.zeros(len(seat_cm))

@@ -28,6 +28,7 @@ from asketa_core.poses.settle import (
     settle_legs_long,
     settle_pose,
     settle_quiet_sitting,
+    settle_seats,
     settle_standing_quietly,
     settle_station,
     settle_transfer,
@@ -523,6 +524,20 @@ def _place_ways(body: Body, ranges: Ranges, room: Room, limits: Sequence[Limit],
     return places
 
 
+SEATS_CM = np.arange(35.0, 71.0)
+
+
+def lowest_seat_cm(body: Body, ranges: Ranges, limits: Sequence[Limit]) -> float | None:
+    """The lowest firm seat, bed or plinth with something to push on that is taken and left with nothing to mind, in whole
+    cm; ``None`` where none up to ``SEATS_CM``'s highest is."""
+    free = np.zeros(len(SEATS_CM), dtype=bool)
+    for technique in transfers().chair:
+        stage = _judged("transfer", technique.id, settle_seats(technique, SEATS_CM, body, ranges), limits)
+        sums = total([(stage.summary, None, True)], len(SEATS_CM))
+        free |= (sums.stops == 0) & (sums.asks == 0) & (sums.size == 0) & _possible((stage,), len(SEATS_CM))
+    return float(SEATS_CM[np.argmax(free)]) if free.any() else None
+
+
 def _side_by_side(found: Sequence[Ways | None]) -> Ways:
     """Ways that are one case each, as cases of one; where there is no way at all nobody passes."""
     size = len(found)
@@ -557,15 +572,19 @@ class Trade(StrEnum):
     SUPPORT_KNEES = "support_knees"
     FEWEST_ITEMS = "fewest_items"
     LEAST_OVER = "least_over"
+    OFFERED_NEXT = "offered_next"
     AS_LAST_TIME = "as_last_time"
     MOST_PURPOSE = "most_purpose"
 
 
 def best_few(
-    screened: Screened, last_used: Mapping[str, SlotValue] | None = None, most: int = 3
+    screened: Screened,
+    last_used: Mapping[str, SlotValue] | None = None,
+    offered: Mapping[str, SlotValue] | None = None,
+    most: int = 3,
 ) -> list[tuple[Trade, int]]:
-    """The recommended set-up and others worth having for what they trade; only allowed ones, each once. Where none is
-    allowed, the one that comes nearest."""
+    """The recommended set-up and others worth having: the next step that is ``offered``, what was done last, and what
+    others trade; only allowed ones, each once. Where none is allowed, the one that comes nearest."""
     best = screened.recommended
     rows = [int(row) for row in screened.order if screened.allowed(int(row))]
     if not rows:
@@ -579,9 +598,9 @@ def best_few(
         if row is not None and len(found) < most and all(_differs(screened, row, other) for _, other in found):
             found.append((trade, row))
 
-    if last_used is not None:
-        last = screened.grid.nearest(last_used)
-        offer(Trade.AS_LAST_TIME, last if screened.allowed(last) else None)
+    for trade, known in ((Trade.OFFERED_NEXT, offered), (Trade.AS_LAST_TIME, last_used)):
+        row = screened.grid.nearest(known) if known is not None else None
+        offer(trade, row if row is not None and screened.allowed(row) else None)
     for trade, row in _schools(screened, rows):
         offer(trade, row)
     fewer = [row for row in kept if screened.grid.items[row] < screened.grid.items[best]]

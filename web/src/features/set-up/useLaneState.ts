@@ -45,12 +45,7 @@ export function useLaneState(
   const key = rung?.shared === true ? id : `${id}:${side}`
   const axes = rung?.axes ?? []
   const own = chosen.of(key)
-  const step = offered?.variation === variationId ? offered : null
-  const indices =
-    indicesOf(axes, own.setup) ??
-    (step === null ? undefined : indicesOf(axes, step.setup)) ??
-    first?.index ??
-    []
+  const indices = indicesOf(axes, own.setup) ?? first?.index ?? []
   const wanted = setupFrom(axes, indices)
   const query = useDetail(id, side, wanted, view, rung !== undefined && rung.grid !== null)
   return {
@@ -64,7 +59,10 @@ export function useLaneState(
     choose: (next: number[]) => {
       chosen.choose(key, { setup: setupFrom(axes, next) })
     },
-    dose: doseFrom(rung?.doses ?? [], own.dose ?? step?.dose_s),
+    dose: doseFrom(
+      rung?.doses ?? [],
+      own.dose ?? (offered !== null && offered.variation === variationId ? offered.dose_s : undefined),
+    ),
     setDose: (seconds: number) => {
       chosen.choose(key, { dose: seconds })
     },
