@@ -60,7 +60,7 @@ class Seats(TestCase):
 
     def heights(self, stature: float, **facts: Any) -> list[int]:
         found = lines(mind(hip(days_ago=21, **facts), stature=stature), "right")
-        return [int(re.findall(r"firm, (\d+) cm", line)[0]) for line in found if "plinth" in line]
+        return [int(re.findall(r"best from (\d+) cm", line)[0]) for line in found if "plinth" in line]
 
     def test_the_named_height_is_this_bodys(self) -> None:
         for stature, seat in ((158, 47), (170, 51), (180, 54)):

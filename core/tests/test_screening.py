@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import replace
 from unittest import TestCase
 
 from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
@@ -168,6 +169,20 @@ class Lanes(TestCase):
     def test_every_answer_is_a_grid_or_says_what_is_missing(self) -> None:
         situation = Situation.without_body(client(), TODAY)
         self.assertIsInstance(situation.screen(variation("figure_four.block_flat"), Side.LEFT), NoGrid)
+
+
+class PurposeOutsideTheBand(TestCase):
+    def test_is_said_and_by_how_much(self) -> None:
+        told = {}
+        for percent in (None, 60.0, 70.0, 95.4, 95.6, 100.0):
+            situation = Situation.of(client(), TODAY, ROOM)
+            answer = lane_answer(situation, variation("rest.chair"), Side.LEFT)
+            assert answer.best is not None
+            told[percent] = replace(answer.best, purpose_percent=percent, findings=[]).reasons
+        self.assertEqual((told[None], told[70.0], told[95.4]), ([], [], []))
+        self.assertIn("60 %", told[60.0][0])
+        self.assertIn("96 %", told[95.6][0])
+        self.assertIn("100 %", told[100.0][0])
 
 
 class SetupsInOneLine(TestCase):

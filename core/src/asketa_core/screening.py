@@ -26,7 +26,7 @@ from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
-from asketa_core.setup.search import Memo, Screened, Trade, Verdict, best_few, remembering, screen
+from asketa_core.setup.search import PURPOSE_BAND, Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, Unmet, entry_label, findings_at, told_once, unmet_at
@@ -297,8 +297,17 @@ class SetupDetail:
 
     @property
     def reasons(self) -> list[str]:
-        """What closes this set-up, else what to mind in it."""
-        return self.closing or [finding.sentence for finding in told_once(self.findings)]
+        """What closes this set-up, else what to mind in it, and whether it gives less than is wanted."""
+        return self.closing or [*(finding.sentence for finding in told_once(self.findings)), *self.outside_band]
+
+    @property
+    def outside_band(self) -> list[str]:
+        """That the purpose is kept less, or used further, than is wanted; empty where it is within the band."""
+        kept = self.purpose_percent
+        if kept is None or PURPOSE_BAND[0] <= round(kept) <= PURPOSE_BAND[1]:
+            return []
+        code = "purpose_short" if kept < PURPOSE_BAND[0] else "purpose_whole"
+        return [say("open", code, percent=f"{kept:.0f}")]
 
 
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:

@@ -98,11 +98,17 @@ class Preferences(TestCase):
         keys = [
             (
                 not found.possible[i], found.totals.stops[i], found.totals.asks[i] > 0, found.totals.size[i],
-                round(abs(float(found.purpose[i]) - 85)), found.grid.items[i],
+                found.totals.on_the_way[i], round(abs(float(found.purpose[i]) - 85)), found.grid.items[i],
             )
             for i in found.order
         ]  # fmt: skip
         self.assertEqual(keys, sorted(keys))
+
+    def test_of_equals_the_seat_with_less_to_mind_getting_up_is_recommended(self) -> None:
+        found = screened("block_side", Side.RIGHT, client([hip()], ranges=FREE))
+        free = (found.totals.size == 0) & (found.totals.stops == 0) & (found.totals.asks == 0) & found.possible
+        self.assertEqual(found.totals.on_the_way[found.recommended], found.totals.on_the_way[free].min())
+        self.assertGreater(found.totals.on_the_way[free].max(), found.totals.on_the_way[free].min())
 
     def test_the_answer_is_the_same_every_time(self) -> None:
         file = client([hip()], ranges=FREE)

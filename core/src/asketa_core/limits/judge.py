@@ -301,13 +301,15 @@ def summarise(judgements: Iterable[Judgement], posture: Posture) -> Summary:
 @dataclass(frozen=True, slots=True)
 class Totals:
     """What a batch of set-ups comes to: how many kinds of limit stop or ask, how many quantities are cautioned and
-    their whole size, and the smallest margin in units of error; each (n,)."""
+    their whole size, the smallest margin in units of error, and how much is cautioned on the way in and out; each
+    (n,)."""
 
     stops: Levels
     asks: Levels
     cautions: Levels
     size: Array
     margin: Array
+    on_the_way: Levels
 
 
 Part = tuple[Summary, Indices | None, bool]
@@ -320,9 +322,12 @@ def total(parts: Sequence[Part], size: int) -> Totals:
     by_kind: dict[Kind, Levels] = {}
     by_quantity: dict[Quantity, Array] = {}
     margin = np.full(size, np.inf)
+    on_the_way = np.zeros(size, dtype=np.int8)
     for summary, rows, weighs in parts:
         for kind, own in summary.severity.items():
             severity = own if rows is None else own[rows]
+            if not weighs:
+                on_the_way += severity == int(Severity.CAUTION)
             worst = by_kind.get(kind)
             by_kind[kind] = severity if worst is None else np.maximum(worst, severity)
         for quantity, own_weight in summary.weight.items() if weighs else ():
@@ -338,4 +343,4 @@ def total(parts: Sequence[Part], size: int) -> Totals:
     for weight in by_quantity.values():
         cautions += weight > 0
         whole += weight
-    return Totals(stops, asks, cautions, np.maximum(np.ceil(whole * 2 - TOUCHING) / 2, 0.0) + 0.0, margin)
+    return Totals(stops, asks, cautions, np.maximum(np.ceil(whole * 2 - TOUCHING) / 2, 0.0) + 0.0, margin, on_the_way)

@@ -433,6 +433,8 @@ def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int 
             grid.items,
             grid.unlike,
             np.round(np.abs(purpose - PURPOSE_TARGET)),
+            # What has to be minded getting there weighs nothing, but of equals the easier to reach is the better.
+            sums.on_the_way,
             sums.size,
             sums.asks > 0,
             sums.stops,
