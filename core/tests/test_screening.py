@@ -45,7 +45,7 @@ class Details(TestCase):
             self.assertEqual(margins, sorted(margins))
             for ruler in rulers:
                 if ruler.boundary is not None:
-                    self.assertAlmostEqual(ruler.margin or 0, ruler.boundary - ruler.high)
+                    self.assertAlmostEqual(ruler.margin or 0, ruler.boundary - ruler.shown)
                 self.assertLessEqual(ruler.low, ruler.value)
                 self.assertGreaterEqual(ruler.error, 5)
 

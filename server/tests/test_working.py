@@ -56,7 +56,7 @@ class SettingUp(ApiTest):
             position = position * length + min(index, length - 1)
         self.assertEqual(grid["verdicts"][position], "s")
         ruler = next(r for r in detail["rulers"]["right"] if r["readout"] == "hip_bend")
-        self.assertEqual(grid["columns"]["hip_bend.right"][position], round(ruler["high"]))
+        self.assertEqual(grid["columns"]["hip_bend.right"][position], round(ruler["shown"]))
         self.assertEqual((ruler["boundary"], ruler["boundary_kind"]), (90, "limit"))
 
     def test_any_set_up_of_the_grid_can_be_asked_for(self) -> None:

@@ -115,6 +115,7 @@ class RulerOut(Schema):
     low: float
     high: float
     error: float
+    shown: float
     boundary: float | None
     boundary_kind: Literal["limit", "range"] | None
     boundary_label: str | None

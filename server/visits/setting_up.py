@@ -17,6 +17,7 @@ from asketa_core import (
     Screened,
     SetupDetail,
     Side,
+    Situation,
     SlotValue,
     Trade,
     Variation,
@@ -94,7 +95,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         verdict=screened.verdict,
         no_stack=None,
         axes=_axes(screened),
-        grid=_grid(screened),
+        grid=_grid(today.situation, screened),
         options=[
             OptionOut(
                 trade=say("trades", trade.value),
@@ -155,7 +156,7 @@ def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
     return np.ravel_multi_index(columns, screened.grid.lengths)
 
 
-def _grid(screened: Screened) -> GridOut:
+def _grid(situation: Situation, screened: Screened) -> GridOut:
     lengths = screened.grid.lengths
     size = int(np.prod(lengths))
     positions = _dense_positions(screened)
@@ -175,12 +176,11 @@ def _grid(screened: Screened) -> GridOut:
 
     columns = {}
     for side in SIDES:
-        for demand in rulers_of(screened, side):
+        for demand in rulers_of(situation, screened, side):
             key = screened.pose.key(demand.readout, demand.leg)
             assert key is not None
-            ends = screened.pose.extremes(key)
-            worst = ends.low if demand.at_least else ends.high
-            columns[f"{demand.readout.value}.{side.value}"] = spread(worst[screened.pose.readouts[key].rows])
+            shown = getattr(screened.pose.extremes(key), demand.end)
+            columns[f"{demand.readout.value}.{side.value}"] = spread(shown[screened.pose.readouts[key].rows])
     return GridOut(
         shape=lengths,
         verdicts="".join(verdicts),

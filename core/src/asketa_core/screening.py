@@ -9,7 +9,7 @@ import datetime as dt
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, field, replace
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 
@@ -55,23 +55,37 @@ TYPICAL_STATURE_CM = 170.0
 
 @dataclass(frozen=True, slots=True)
 class Demand:
-    """What a ruler reads: one read-out on one leg, with the client's range it is compared with where no limit binds."""
+    """What a ruler reads: one read-out on one leg, the limit that is reached first, and the client's range it is compared
+    with where none binds."""
 
     readout: Readout
     leg: Side
     range: Quantity | None
-    at_least: bool = False
+    at_least: bool
     """Less of it is worse: room that is left."""
+    limit: Limit | None
+    edge: float | None
+
+    @property
+    def end(self) -> Literal["low", "middle", "high"]:
+        """At which end of the client's ranges it is judged, and so shown."""
+        if self.limit is not None and self.limit.ends == "middle":
+            return "middle"
+        return "low" if self.at_least else "high"
 
 
-def rulers_of(screened: Screened, side: Side) -> tuple[Demand, ...]:
+def rulers_of(situation: Situation, screened: Screened, side: Side) -> tuple[Demand, ...]:
     """The demands worth a ruler on one side of a screened variation. Where a pinch is recorded, the room before it."""
-    found = tuple(
-        Demand(readout, leg_read(screened.variation, readout, side), quantity)
+    asked = [
+        (readout, leg_read(screened.variation, readout, side), quantity, False)
         for readout, quantity in demands_of(screened.variation)
+    ]
+    if screened.pose.key(Readout.GROIN_ROOM, side) is not None:
+        asked.insert(0, (Readout.GROIN_ROOM, side, None, True))
+    return tuple(
+        Demand(readout, leg, quantity, at_least, *_tightest(situation.limits, screened, readout, leg, at_least))
+        for readout, leg, quantity, at_least in asked
     )
-    room = (Demand(Readout.GROIN_ROOM, side, None, at_least=True),)
-    return found if screened.pose.key(Readout.GROIN_ROOM, side) is None else room + found
 
 
 def demands_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:
@@ -187,6 +201,8 @@ class Ruler:
     low: float
     high: float
     error: float
+    shown: float
+    """The value at the end of the client's ranges at which it is judged."""
     boundary: float | None
     boundary_kind: str | None
     boundary_label: str | None
@@ -202,13 +218,14 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
     """Demands of the pose on one leg against the tightest limit, else the client's range; worst first."""
     posture = screened.pose
     found = []
-    for demand in rulers_of(screened, side):
+    for demand in rulers_of(situation, screened, side):
         readout, leg, quantity = demand.readout, demand.leg, demand.range
         key = posture.key(readout, leg)
         assert key is not None
         value = posture.middle(*key, index)
         low, high, error = posture.spread_at(*key, index)
-        boundary, kind, label = _tightest(situation.limits, screened, demand)
+        shown = {"low": low, "middle": value, "high": high}[demand.end]
+        boundary, kind = demand.edge, None if demand.limit is None else "limit"
         own = situation.ranges.get(quantity, leg) if quantity is not None else None
         usual = next((w.of_deg for w in screened.variation.recipe.works if w.quantity == readout.value), None)
         if boundary is None and usual is not None:
@@ -229,8 +246,9 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 error=error,
                 boundary=boundary,
                 boundary_kind=kind,
-                boundary_label=label,
-                margin=None if boundary is None else (low - boundary if demand.at_least else boundary - high),
+                boundary_label=None if demand.limit is None else entry_label(demand.limit),
+                shown=shown,
+                margin=None if boundary is None else (shown - boundary if demand.at_least else boundary - shown),
                 own_range=None if own is None else own.value_deg,
                 typical=usual is not None or (own is not None and not own.measured),
                 opposite=lookup("readouts", readout.value).get("opposite"),
@@ -241,22 +259,22 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
 
 
 def _tightest(
-    limits: Sequence[Limit], screened: Screened, demand: Demand
-) -> tuple[float | None, str | None, str | None]:
-    """The limit on one read-out that is reached first, of those that the pose's flags bring into play."""
-    candidates = []
+    limits: Sequence[Limit], screened: Screened, readout: Readout, side: Side, at_least: bool
+) -> tuple[Limit | None, float | None]:
+    """The limit on one read-out that is reached first, of those that the pose's flags bring into play, and its figure."""
+    candidates: list[tuple[float, int, Limit, float]] = []
     for limit in limits:
-        terms = [t for t in limit.terms if t.readout is demand.readout and (t.above is None) == demand.at_least]
+        terms = [term for term in limit.terms if term.readout is readout and (term.above is None) == at_least]
         numbers = sum(term.readout is not None for term in limit.terms)
-        if limit.side not in (demand.leg, None) or numbers != 1 or not terms or "pose" not in limit.phases:
+        if limit.side not in (side, None) or numbers != 1 or not terms or "pose" not in limit.phases:
             continue
         if judge(limit, screened.pose, "pose") is not None:
             value = terms[0].value
-            candidates.append((-value if demand.at_least else value, -int(limit.severity), value, limit))
+            candidates.append((-value if at_least else value, -int(limit.severity), limit, value))
     if not candidates:
-        return None, None, None
-    _, _, value, limit = min(candidates, key=lambda c: c[:2])
-    return value, "limit", entry_label(limit)
+        return None, None
+    _, _, limit, value = min(candidates, key=lambda c: c[:2])
+    return limit, value
 
 
 @dataclass(frozen=True, slots=True)

@@ -138,6 +138,38 @@ class Preferences(TestCase):
         self.assertEqual(screened("block_flat", Side.LEFT, file).grid.setup(0)["foot"].choice, "at_rest")
 
 
+class Offers(TestCase):
+    """Beside the recommended set-up stands the next step, then what was done last; each once, and never one that is closed."""
+
+    def offers(self, last: int | None, offered: int | None) -> dict[str, int]:
+        self.found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        rows = [None if row is None else self.found.grid.setup(row) for row in (last, offered)]
+        return {trade.value: row for trade, row in best_few(self.found, *rows)}
+
+    def rows(self) -> tuple[int, int, int]:
+        found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        open_rows = [int(row) for row in found.order if found.allowed(int(row)) and row != found.recommended]
+        closed = next(int(row) for row in range(found.grid.size) if not found.allowed(row))
+        return open_rows[5], open_rows[9], closed
+
+    def test_the_next_step_comes_before_what_was_done_last(self) -> None:
+        last, offered, _ = self.rows()
+        found = self.offers(last, offered)
+        self.assertEqual(list(found)[:3], ["recommended", "offered_next", "as_last_time"])
+        self.assertEqual((found["offered_next"], found["as_last_time"]), (offered, last))
+
+    def test_a_step_in_the_same_set_up_is_as_last_time(self) -> None:
+        last, _, _ = self.rows()
+        found = self.offers(last, last)
+        self.assertEqual(found["as_last_time"], last)
+        self.assertNotIn("offered_next", found)
+
+    def test_what_is_closed_today_is_not_offered(self) -> None:
+        last, _, closed = self.rows()
+        self.assertNotIn("offered_next", self.offers(last, closed))
+        self.assertNotIn("as_last_time", self.offers(closed, last))
+
+
 class Rooms(TestCase):
     def test_a_room_without_blocks_says_so(self) -> None:
         bare = parse(Room, {"props": [{"id": "c", "kind": "chair", "count": 1}]})

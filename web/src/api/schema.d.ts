@@ -2262,6 +2262,8 @@ export interface components {
             high: number;
             /** Error */
             error: number;
+            /** Shown */
+            shown: number;
             /** Boundary */
             boundary: number | null;
             /** Boundary Kind */

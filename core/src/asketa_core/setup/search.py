@@ -600,8 +600,9 @@ def best_few(
         if row is not None and len(found) < most and all(_differs(screened, row, other) for _, other in found):
             found.append((trade, row))
 
-    for trade, known in ((Trade.OFFERED_NEXT, offered), (Trade.AS_LAST_TIME, last_used)):
-        row = screened.grid.nearest(known) if known is not None else None
+    then, next_time = (None if known is None else screened.grid.nearest(known) for known in (last_used, offered))
+    # A step that changes seconds only, or nothing, is done as last time.
+    for trade, row in ((Trade.OFFERED_NEXT, next_time if next_time != then else None), (Trade.AS_LAST_TIME, then)):
         offer(trade, row if row is not None and screened.allowed(row) else None)
     for trade, row in _schools(screened, rows):
         offer(trade, row)

@@ -49,9 +49,6 @@ export function FacingRulers({ left, right }: { left: LaneState; right: LaneStat
 
 type Ruler = Schemas['RulerOut']
 
-/** The end of the client's ranges that is nearest to the boundary or beyond it. */
-const worst = (ruler: Ruler) => (ruler.at_least ? ruler.low : ruler.high)
-
 interface RowData {
   readout: string
   name: string
@@ -102,7 +99,7 @@ function Reading({
 }) {
   const { t } = useTranslation()
   if (ruler === undefined) return <span />
-  const shown = value ?? worst(ruler)
+  const shown = value ?? ruler.shown
   const other = goesOtherWay(shown, ruler.opposite)
   const boundary =
     ruler.boundary === null || other
@@ -161,7 +158,7 @@ const span = (from: number, to: number) => ({
 
 function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; value: number | undefined }) {
   if (ruler === undefined) return <Track side={side}>{null}</Track>
-  const shown = value ?? worst(ruler)
+  const shown = value ?? ruler.shown
   const beyond =
     ruler.boundary !== null &&
     isBeyond(shown, ruler.boundary, ruler.at_least) &&
