@@ -142,12 +142,12 @@ class Offers(TestCase):
     """Beside the recommended set-up stands the next step, then what was done last; each once, and never one that is closed."""
 
     def offers(self, last: int | None, offered: int | None) -> dict[str, int]:
-        self.found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        self.found = screened("block_flat", Side.RIGHT, client([hip()], ranges=FREE))
         rows = [None if row is None else self.found.grid.setup(row) for row in (last, offered)]
         return {trade.value: row for trade, row in best_few(self.found, *rows)}
 
     def rows(self) -> tuple[int, int, int]:
-        found = screened("block_flat", Side.LEFT, client(ranges=FREE))
+        found = screened("block_flat", Side.RIGHT, client([hip()], ranges=FREE))
         open_rows = [int(row) for row in found.order if found.allowed(int(row)) and row != found.recommended]
         closed = next(int(row) for row in range(found.grid.size) if not found.allowed(row))
         return open_rows[5], open_rows[9], closed
