@@ -28,7 +28,7 @@ WITHIN_ERROR_SIZE = 0.5
 MOST_SIZE = 6.0
 """How large a caution is: by a flag, inside the error, and at most; beyond a figure it is 1 and the excess in errors."""
 
-Quantity = tuple[object, ...]
+Weighed = tuple[object, ...]
 """What a caution is about. One quantity counts once, at its largest."""
 
 BOUND_OF: Mapping[Trouble, Readout] = {
@@ -45,7 +45,7 @@ BOUND_OF: Mapping[Trouble, Readout] = {
 OF_THE_BACK = frozenset({Readout.SPINE_FLEXION, Readout.SPINE_EXTENSION})
 
 
-def bound_quantity(trouble: Trouble, side: Side) -> Quantity:
+def bound_quantity(trouble: Trouble, side: Side) -> Weighed:
     """What a bound is about, so that it and a caution about the same read-out count once."""
     readout = BOUND_OF.get(trouble)
     if readout is None:
@@ -65,7 +65,7 @@ class Judgement:
 
     limit: Limit
     phase: Phase
-    quantity: Quantity
+    quantity: Weighed
     severity: Levels
     margin: Array
     within_error: Mask
@@ -158,7 +158,7 @@ class _Terms:
         return found
 
 
-def quantity_of(limit: Limit, posture: Posture) -> Quantity:
+def quantity_of(limit: Limit, posture: Posture) -> Weighed:
     """What a caution of a limit is about: the last read-out it names, where that stands; else its flags."""
     last = next((term.readout for term in reversed(limit.terms) if term.readout is not None), None)
     if last is not None:
@@ -263,14 +263,14 @@ class Summary:
     of cautions by quantity (those that bite nowhere left out), and the smallest margin in units of error."""
 
     severity: Mapping[Kind, Levels]
-    weight: Mapping[Quantity, Array]
+    weight: Mapping[Weighed, Array]
     margin: Array
 
 
 def summarise(judgements: Iterable[Judgement], posture: Posture) -> Summary:
     """Bounds passed at the worst end of the ranges only weigh one each."""
     by_kind: dict[Kind, Levels] = {}
-    by_quantity: dict[Quantity, Array] = {}
+    by_quantity: dict[Weighed, Array] = {}
     nearest: dict[int, tuple[Array, Indices]] = {}
     for judgement in judgements:
         rows = judgement.rows
@@ -301,7 +301,7 @@ def summarise(judgements: Iterable[Judgement], posture: Posture) -> Summary:
 @dataclass(frozen=True, slots=True)
 class Totals:
     """What a batch of set-ups comes to: how many kinds of limit stop or ask, how many quantities are cautioned and
-    their whole size, the smallest margin in units of error, and how much is cautioned on the way in and out; each
+    their whole size, the smallest margin in units of error, and how many are cautioned on the way in and out; each
     (n,)."""
 
     stops: Levels
@@ -320,18 +320,19 @@ def total(parts: Sequence[Part], size: int) -> Totals:
     """Combine several postures; limits of one kind count once, by the hardest, and cautions of one quantity by the
     largest. Their whole size is rounded up to halves."""
     by_kind: dict[Kind, Levels] = {}
-    by_quantity: dict[Quantity, Array] = {}
+    by_quantity: dict[Weighed, Array] = {}
     margin = np.full(size, np.inf)
     on_the_way = np.zeros(size, dtype=np.int8)
     for summary, rows, weighs in parts:
         for kind, own in summary.severity.items():
             severity = own if rows is None else own[rows]
-            if not weighs:
-                on_the_way += severity == int(Severity.CAUTION)
             worst = by_kind.get(kind)
             by_kind[kind] = severity if worst is None else np.maximum(worst, severity)
-        for quantity, own_weight in summary.weight.items() if weighs else ():
+        for quantity, own_weight in summary.weight.items():
             weight = own_weight if rows is None else own_weight[rows]
+            if not weighs:
+                on_the_way += weight > 0
+                continue
             largest = by_quantity.get(quantity)
             by_quantity[quantity] = weight if largest is None else np.maximum(largest, weight)
         margin = np.minimum(margin, summary.margin if rows is None else summary.margin[rows])

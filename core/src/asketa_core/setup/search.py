@@ -18,7 +18,18 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.clientfile import SlotValue
-from asketa_core.limits.judge import WAYS, Judgement, Levels, Part, Summary, Totals, judge_all, summarise, total
+from asketa_core.limits.judge import (
+    WAYS,
+    Judgement,
+    Levels,
+    Part,
+    Summary,
+    Totals,
+    Weighed,
+    judge_all,
+    summarise,
+    total,
+)
 from asketa_core.limits.model import Kind, Limit, Phase, Severity, Term
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices, Posture, Readout, Trouble
@@ -295,6 +306,7 @@ def _gentlest(ways: Sequence[Way], size: int) -> Ways:
     ]
     chosen = np.asarray(np.argmin(np.stack(scores), axis=0), dtype=np.int8)
     severity: dict[Kind, Levels] = {}
+    weight: dict[Weighed, Array] = {}
     margin = np.full(size, np.inf)
     for number, way in enumerate(ways):
         mine = chosen == number
@@ -303,8 +315,11 @@ def _gentlest(ways: Sequence[Way], size: int) -> Ways:
             for kind, own in station.summary.severity.items():
                 before = severity.get(kind, np.zeros(size, dtype=np.int8))
                 severity[kind] = np.where(mine, np.maximum(own[rows], before), before).astype(np.int8)
+            for quantity, own_weight in station.summary.weight.items():
+                lighter = weight.get(quantity, np.zeros(size))
+                weight[quantity] = np.where(mine, np.maximum(own_weight[rows], lighter), lighter)
         margin = np.where(mine, sums[number].margin, margin)
-    return Ways(tuple(ways), chosen, Summary(severity, {}, margin), passable[chosen, np.arange(size)])
+    return Ways(tuple(ways), chosen, Summary(severity, weight, margin), passable[chosen, np.arange(size)])
 
 
 def _resting_slots(variation: Variation) -> list[str]:
@@ -546,6 +561,7 @@ def _side_by_side(found: Sequence[Ways | None]) -> Ways:
     ways: list[Way] = []
     chosen, passable = np.zeros(size, dtype=np.int8), np.zeros(size, dtype=bool)
     severity: dict[Kind, Levels] = {}
+    weight: dict[Weighed, Array] = {}
     margin = np.full(size, np.inf)
     for case, each in enumerate(found):
         if each is None:
@@ -554,10 +570,12 @@ def _side_by_side(found: Sequence[Ways | None]) -> Ways:
         passable[case], margin[case] = each.passable[0], each.summary.margin[0]
         for kind, level in each.summary.severity.items():
             severity.setdefault(kind, np.zeros(size, dtype=np.int8))[case] = level[0]
+        for quantity, own in each.summary.weight.items():
+            weight.setdefault(quantity, np.zeros(size))[case] = own[0]
         for way in each.ways:
             every: Indices = np.zeros(size, dtype=np.int32)
             ways.append(Way(way.name, tuple(replace(station, rows=every) for station in way.stations)))
-    return Ways(tuple(ways), chosen, Summary(severity, {}, margin), passable)
+    return Ways(tuple(ways), chosen, Summary(severity, weight, margin), passable)
 
 
 def _judged(phase: Phase, name: str, posture: Posture, limits: Sequence[Limit]) -> Stage:
