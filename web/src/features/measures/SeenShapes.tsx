@@ -24,28 +24,33 @@ export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
       <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', textAlign: 'center', mb: 1 }}>
         {t('measures.seen.how')}
       </Box>
-      {shapes.map((shape) => (
-        <Box
-          key={`${shape.bound}.${shape.side}`}
-          sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 36 }}
-        >
-          <Box sx={{ flex: 1 }}>
-            <Box component="strong" sx={{ color: `var(--${shape.side})`, mr: 1 }}>
-              {t('measures.seen.on', { side: t(`side.${shape.side}`), date: shortDate(shape.date) })}
-            </Box>
-            {t(`measures.seen.bounds.${shape.bound}`)}
-          </Box>
-          <Button
-            size="small"
-            disabled={store.isPending}
-            onClick={() => {
-              store.mutate({ readings: [seenReading(shape.bound, shape.side, 0)] })
-            }}
+      {shapes.map(({ bound, sides, date }) => {
+        const side = sides.length === 1 ? sides[0] : undefined
+        return (
+          <Box
+            key={`${bound}.${sides.join()}`}
+            sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 36 }}
           >
-            {t('measures.seen.takeBack')}
-          </Button>
-        </Box>
-      ))}
+            <Box sx={{ flex: 1 }}>
+              <Box component="strong" sx={{ color: side && `var(--${side})`, mr: 1 }}>
+                {side === undefined
+                  ? shortDate(date)
+                  : t('measures.seen.on', { side: t(`side.${side}`), date: shortDate(date) })}
+              </Box>
+              {t(`measures.seen.bounds.${bound}`)}
+            </Box>
+            <Button
+              size="small"
+              disabled={store.isPending}
+              onClick={() => {
+                store.mutate({ readings: sides.map((each) => seenReading(bound, each, 0)) })
+              }}
+            >
+              {t('measures.seen.takeBack')}
+            </Button>
+          </Box>
+        )
+      })}
       {store.error !== null && <Failure error={store.error} />}
     </Box>
   )

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { EMPTY_DRAFT, readingsFrom, tapeFrom } from './model'
+import { EMPTY_DRAFT, readingsFrom, seenShapes, tapeFrom } from './model'
 
 const PLAIN = { conditions: {}, pelvis_held: 'unknown', note: '' }
 const no = (unit: string) => `no ${unit}`
@@ -66,5 +66,32 @@ describe('a look at the low back', () => {
       no,
     )
     expect(readings.map((reading) => reading.note)).toEqual(['rounded', ''])
+  })
+})
+
+describe('what was seen on the mat', () => {
+  const look = (value: number, date: string) =>
+    ({ value, date, method: '', pelvis_held: 'unknown', note: '' }) as const
+
+  it('stands until it is taken back, the newest first', () => {
+    const shapes = seenShapes({
+      'test.moves_as_one': { left: [look(1, '2026-06-01')], right: [] },
+      'seen.knee_range': {
+        left: [look(1, '2026-06-01')],
+        right: [look(0, '2026-06-05'), look(1, '2026-06-01')],
+      },
+      'seen.hip_range': { left: [], right: [look(1, '2026-06-04')] },
+    })
+    expect(shapes).toEqual([
+      { bound: 'hip_range', sides: ['right'], date: '2026-06-04' },
+      { bound: 'knee_range', sides: ['left'], date: '2026-06-01' },
+    ])
+  })
+
+  it('names the back once', () => {
+    const both = { left: [look(1, '2026-06-01')], right: [look(1, '2026-06-01')] }
+    expect(seenShapes({ 'seen.back_rounds': both })).toEqual([
+      { bound: 'back_rounds', sides: ['left', 'right'], date: '2026-06-01' },
+    ])
   })
 })

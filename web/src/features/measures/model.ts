@@ -41,24 +41,30 @@ export const MOVES_AS_ONE = 'test.moves_as_one'
 /** What the third test came to, in the order its numbers count. */
 export const RESULTS = ['not_passed', 'passed', 'not_tried'] as const
 
-/** A shape seen beyond the model's bound, and on which side. */
+/** A shape seen beyond the model's bound, and on which sides. */
 export interface SeenShape {
   bound: Bound
-  side: Side
+  sides: Side[]
   date: string
 }
+
+/** The back is one, whichever leg asked it of it. */
+const OF_THE_MIDDLE: ReadonlySet<Bound> = new Set<Bound>(['back_rounds', 'back_hollows'])
 
 /** The shapes seen on the mat that nobody has taken back, the newest first. */
 export function seenShapes(seen: Schemas['MeasuresOut']['seen']): SeenShape[] {
   return Object.entries(seen)
     .filter(([quantity]) => quantity.startsWith('seen.'))
-    .flatMap(([quantity, sides]) =>
-      (['left', 'right'] as const).flatMap((side) => {
-        const latest = sides[side]?.[0]
-        if (latest?.value !== 1) return []
-        return [{ bound: quantity.slice('seen.'.length) as Bound, side, date: latest.date }]
-      }),
-    )
+    .flatMap(([quantity, readings]) => {
+      const bound = quantity.slice('seen.'.length) as Bound
+      const shapes = (['left', 'right'] as const).flatMap((side): SeenShape[] => {
+        const latest = readings[side]?.[0]
+        return latest?.value === 1 ? [{ bound, sides: [side], date: latest.date }] : []
+      })
+      const [first] = shapes
+      if (first === undefined || !OF_THE_MIDDLE.has(bound)) return shapes
+      return [{ ...first, sides: shapes.flatMap((shape) => shape.sides) }]
+    })
     .sort((a, b) => b.date.localeCompare(a.date))
 }
 
