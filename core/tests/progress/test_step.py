@@ -110,7 +110,9 @@ class Offers(TestCase):
 
     def test_todays_limits_cap_the_offer(self) -> None:
         ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)
-        session = {"variation": "figure_four.block_end"}
+        # On the lowest seat that the hip allows nothing is left but the next rung, and that crosses.
+        lowest = {**ladder.usual("figure_four.block_end"), "seat": SlotValue(stack="chair50:seat", number=50.0)}
+        session = {"variation": "figure_four.block_end", "setup": lowest}
         self.assertEqual(ladder.decide(session, session).code, "capped")
 
 
