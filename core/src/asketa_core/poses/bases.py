@@ -252,6 +252,8 @@ def _lean_over_feet(
     allowed = np.minimum(*(ranges.levels(Quantity.PLANTED_DORSIFLEXION, side) for side in SIDES))
     wedge = asind(np.minimum(heel_lift / (WEDGE_SPAN * foot), 1.0))
     forward = np.clip(allowed - SPARE_DORSIFLEXION_DEG + wedge, 0.0, SHIN_FORWARD_MOST_DEG)
+    if base.shins_deg is not None:
+        forward = np.minimum(forward, setup.number(base.shins_deg))
     knee_z = ankle_z + shin * cosd(forward)
     level = np.sqrt(np.maximum(thigh**2 - (hip_z - knee_z) ** 2, 0.0))
     knee_x = level + 0.0 * forward

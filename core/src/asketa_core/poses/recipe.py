@@ -384,6 +384,8 @@ class StandBase(Record):
     apart_cm: Value = 0.0
     toes_out_deg: Value = 0.0
     heels_on: str | None = None
+    shins_deg: Value | None = None
+    """Leaning: the shins come forward by so much at most, and never further than the ankles allow."""
     one_leg: bool = False
     heels_free: bool = False
     """The heels may leave the floor: the ankles ask for nothing."""
@@ -394,7 +396,7 @@ class StandBase(Record):
 
     def slots(self) -> Iterator[Value]:
         yield from (self.apart_cm, self.toes_out_deg, self.ankle_x_cm)
-        for value in (self.knee_deg, self.hips_on, self.heels_on):
+        for value in (self.knee_deg, self.hips_on, self.heels_on, self.shins_deg):
             if value is not None:
                 yield value
 
