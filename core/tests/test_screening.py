@@ -33,6 +33,15 @@ class Details(TestCase):
         self.assertEqual((bend.boundary, bend.boundary_kind), (90, "limit"))
         self.assertEqual(bend.boundary_label, "hip replaced, posterior, week 9")
 
+    def test_a_joints_own_range_is_compared_with_its_closing_never_with_the_trunk(self) -> None:
+        for side in Side:
+            self.assertEqual(self.ruler("hip_closing", side).boundary_kind, "range")
+        self.assertIsNone(self.ruler("hip_bend", Side.LEFT).boundary)
+        nobody = lane_answer(Situation.of(client(), TODAY, ROOM), variation("squat.chair"), Side.LEFT)
+        assert nobody.best is not None
+        for rulers in nobody.best.rulers.values():
+            self.assertNotIn("hip_bend", {ruler.readout for ruler in rulers})
+
     def test_else_the_clients_range_measured_or_typical(self) -> None:
         turned, knee_bend = self.ruler("hip_external_rotation", Side.RIGHT), self.ruler("knee_flexion", Side.RIGHT)
         self.assertEqual((turned.boundary, turned.boundary_kind, turned.typical), (60, "range", False))

@@ -43,7 +43,7 @@ FOLDING: tuple[tuple[Readout, Quantity | None], ...] = ((Readout.HAMSTRING_USED_
 """Demands of legs that stay ahead of the body."""
 
 ALWAYS: tuple[tuple[Readout, Quantity | None], ...] = (
-    (Readout.HIP_BEND, Quantity.HIP_FLEXION),
+    (Readout.HIP_CLOSING, Quantity.HIP_FLEXION),
     (Readout.KNEE_FLEXION, Quantity.KNEE_FLEXION),
     (Readout.SPINE_FLEXION, None),
 )
@@ -75,17 +75,24 @@ class Demand:
 
 
 def rulers_of(situation: Situation, screened: Screened, side: Side) -> tuple[Demand, ...]:
-    """The demands worth a ruler on one side of a screened variation. Where a pinch is recorded, the room before it."""
-    asked = [
-        (readout, leg_read(screened.variation, readout, side), quantity, False)
+    """The demands worth a ruler on one side of a screened variation. Where a limit on the hip bend binds either side, the
+    bend; where a pinch is recorded, the room before it."""
+
+    def demand(readout: Readout, leg: Side, quantity: Quantity | None = None, at_least: bool = False) -> Demand:
+        tightest = _tightest(situation.limits, screened, readout, leg, at_least)
+        return Demand(readout, leg, quantity, at_least, *tightest)
+
+    found = [
+        demand(readout, leg_read(screened.variation, readout, side), quantity)
         for readout, quantity in demands_of(screened.variation)
     ]
+    # The trunk over the thigh is what limits speak of; a range is a joint's own and is compared with its closing.
+    bends = {each: demand(Readout.HIP_BEND, each) for each in SIDES}
+    if any(bend.limit is not None for bend in bends.values()):
+        found.append(bends[side])
     if screened.pose.key(Readout.GROIN_ROOM, side) is not None:
-        asked.insert(0, (Readout.GROIN_ROOM, side, None, True))
-    return tuple(
-        Demand(readout, leg, quantity, at_least, *_tightest(situation.limits, screened, readout, leg, at_least))
-        for readout, leg, quantity, at_least in asked
-    )
+        found.append(demand(Readout.GROIN_ROOM, side, at_least=True))
+    return tuple(found)
 
 
 def demands_of(variation: Variation) -> tuple[tuple[Readout, Quantity | None], ...]:

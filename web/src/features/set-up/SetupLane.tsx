@@ -53,7 +53,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
         <Box sx={{ flex: 1 }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: `var(--${side})` }}>
             <VerdictMark verdict={verdict} size={18} />
-            <Typography variant="h3" component="h2">
+            <Typography variant="h3" component="h2" sx={{ fontSize: '1rem' }}>
               {t(side === 'left' ? 'side.Left' : 'side.Right')}:{' '}
               <Box component="span" sx={{ color: 'text.primary' }}>
                 {t(`verdictLong.${verdict}`)}
