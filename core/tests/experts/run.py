@@ -66,7 +66,7 @@ def client_file(name: str, described: dict[str, Any], defaults: dict[str, Any]) 
     raw: dict[str, Any] = {
         "format": "asketa-client",
         "version": 1,
-        "client": {"id": name},
+        "client": {"id": name} | ({"birth_date": described["born"]} if "born" in described else {}),
         "body": [
             {"quantity": "stature", "value": described["stature"], "date": on},
             {"quantity": "weight", "value": defaults["weight"], "date": on},

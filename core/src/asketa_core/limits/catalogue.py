@@ -227,6 +227,7 @@ def _limit(
         exact=row.exact,
         ends=row.ends,
         everything=row.everything,
+        spares_gentle=row.spares_gentle,
         missing=missing,
         source=f"{file}.{row.source}",
         params=params,

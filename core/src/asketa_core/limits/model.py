@@ -89,14 +89,12 @@ class Limit:
     exact: bool = False
     ends: Ends = "worst"
     everything: Everything | None = None
+    spares_gentle: bool = False
+    """Whether what the library marks gentle stays open."""
     missing: tuple[str, ...] = ()
     """The facts nobody knows and that decide whether this holds at all: a stop that may hold asks about them."""
     source: str = ""
     params: Mapping[str, object] = field(default_factory=dict)
-
-    @property
-    def spares_gentle(self) -> bool:
-        return self.everything in ("condition", "question")
 
     @cached_property
     def flags_first(self) -> tuple[Term, ...]:
@@ -217,6 +215,11 @@ class Row(Record):
         if (self.scope is not None) != (self.holds == "until_cleared"):
             raise ValueError("'scope' goes with 'holds: until_cleared'")
         return self
+
+    @property
+    def spares_gentle(self) -> bool:
+        """A condition, a question about everything, and a range nobody measured leave gentle work open."""
+        return self.everything in ("condition", "question") or self.unmeasured is not None
 
     def missing(self, context: object) -> tuple[str, ...] | None:
         """The conditions nobody can answer for a topic's context, none of them where all hold; ``None`` where one
