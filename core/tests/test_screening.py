@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import replace
+from typing import get_args
 from unittest import TestCase
 
 from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
+from asketa_core.clientfile import Bound
 from asketa_core.screening import Ruler
 from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, groin, hip, knee, pain
@@ -114,6 +116,19 @@ class SeenOnTheMat(TestCase):
         self.assertIn("knee_range", self.unmet(*both))
         both = [self.looked(side, until=TODAY + dt.timedelta(days=1)) for side in ("left", "right")]
         self.assertNotIn("knee_range", self.unmet(*both))
+
+    def test_says_so_in_its_own_words(self) -> None:
+        file = client(ranges=self.STIFF, seen=[self.looked("left"), self.looked("right")])
+        answer = lane_answer(Situation.of(file, TODAY, ROOM), variation("hero.one_block"), Side.LEFT)
+        assert answer.best is not None
+        told = [finding.sentence for finding in answer.best.findings]
+        self.assertTrue(any("left knee was seen to bend this far" in sentence for sentence in told), told)
+        self.assertFalse(any("known only roughly" in sentence for sentence in told), told)
+
+    def test_every_bound_that_seeing_lifts_has_words(self) -> None:
+        for bound in get_args(Bound):
+            for section in ("troubles", "perhaps", "seen"):
+                self.assertTrue(say(section, bound, side="left", amount="5"), (section, bound))
 
     def test_says_what_may_be_seen_otherwise_and_on_which_sides(self) -> None:
         answer = lane_answer(

@@ -200,6 +200,8 @@ class Posture:
     trouble_amounts: Mapping[tuple[Trouble, Side], Array]
     stopped_by: Mapping[Side, Array]
     perhaps: Mapping[tuple[Trouble, Side], Mask] = field(default_factory=dict)
+    seen: frozenset[tuple[str, Side]] = frozenset()
+    """Bounds that were seen otherwise on this body: beyond them is to be minded, however far."""
     exempt_from_band: bool = False
     own_rows: Indices = field(init=False, repr=False)
     """One case for each set-up: 0 … n − 1."""

@@ -154,6 +154,7 @@ def _assemble(
         troubles=troubles,
         trouble_amounts=amounts,
         perhaps=perhaps,
+        seen=ranges.seen,
         stopped_by={side: leg.stopped_by[:, leg.rows] for side, leg in legs.items() if leg.stopped_by is not None},
         exempt_from_band=exempt_from_band,
     )

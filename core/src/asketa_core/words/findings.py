@@ -281,9 +281,10 @@ def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[o
             known = ("caution", stage.phase in WAYS, bound_quantity(trouble, side))
             if not mask[stage.rows[index]] or known in said_already:
                 continue
-            what = say("perhaps", trouble.value, side=side.value)
+            told = "seen" if (trouble.value, side) in stage.posture.seen else "perhaps"
+            what = say(told, trouble.value, side=side.value)
             said.setdefault(what, Finding(
-                severity=Severity.CAUTION.code, side=side.value if "{side}" in lookup("perhaps", trouble.value) else None,
+                severity=Severity.CAUTION.code, side=side.value if "{side}" in lookup(told, trouble.value) else None,
                 phase=stage.phase, codes=("shape.perhaps",), entry_ids=(), readout=None, value=None, limit=None,
                 margin=None, error=None, unit=None, within_error=False, size=0.0 if stage.phase in WAYS else FLAG_SIZE,
                 brief=say("limits", "shape.perhaps", "short"), sentence=what,
