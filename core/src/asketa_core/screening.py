@@ -25,12 +25,13 @@ from asketa_core.poses.library import Library, Variation, standard_library
 from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
+from asketa_core.props.stacks import Stack
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import PURPOSE_BAND, Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, Unmet, entry_label, findings_at, told_once, unmet_at
-from asketa_core.words.stacks import fetch_list, hand_supports, in_sentence, says_where, stack_words
+from asketa_core.words.stacks import built_words, fetch_list, hand_supports, in_sentence, says_where, stack_words
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
     (Readout.HIP_EXTERNAL_ROTATION, Quantity.OPEN_EXTERNAL_ROTATION),
@@ -350,9 +351,9 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         allowed=screened.allowed(index),
         setup=setup,
         words=words,
-        line=_line(screened, setup, words, screened.side),
-        whole_line=_line(screened, setup, words),
-        fetch=[*fetch_list(stacks, situation.room), *hand_supports(screened.variation.recipe)],
+        line=_line(screened, setup, words, stacks, screened.side),
+        whole_line=_line(screened, setup, words, stacks),
+        fetch=[*fetch_list(grid.supports(index), situation.room), *hand_supports(screened.variation.recipe)],
         items=int(grid.items[index]),
         purpose_percent=None if screened.no_range else float(screened.purpose[index]),
         technique=technique,
@@ -379,7 +380,11 @@ def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
 
 
 def _line(
-    screened: Screened, setup: Mapping[str, SlotValue], words: Mapping[str, str], lane: Side | None = None
+    screened: Screened,
+    setup: Mapping[str, SlotValue],
+    words: Mapping[str, str],
+    stacks: Mapping[str, Stack],
+    lane: Side | None = None,
 ) -> str:
     """A set-up in one line: what is sat on, what is under the foot. Of supports per side a lane has its own only;
     without a lane, what is the same on both sides is said once."""
@@ -396,7 +401,8 @@ def _line(
             if alike and side is SIDES[1]:
                 continue
             label = f"{variation.setup_slots[name].label}, each side" if alike else label
-        props.append(f"{words[name]} {in_sentence(label)}" if says_where(label) else words[name])
+        built = built_words(stacks[name]) if name in stacks else words[name]
+        props.append(f"{built} {in_sentence(label)}" if says_where(label) else built)
     return ", ".join(props)
 
 

@@ -14,7 +14,7 @@ from asketa_core.body.measures import Body, Pregnancy
 from asketa_core.body.ranges import GroinPinch, Range, Ranges
 from asketa_core.body.spine import share_fold
 from asketa_core.body.trunk import trunk_points
-from asketa_core.poses.reach import DEEPEST_LEAN_DEG, HandsDown, lean_to_hands
+from asketa_core.poses.reach import DEEPEST_LEAN_DEG, ComesDown, lean_down
 from asketa_core.poses.settle import settle_pose, settle_quiet_sitting, settle_transfer
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.poses.transfers import transfers
@@ -302,12 +302,14 @@ class DownToTheHands(TestCase):
         hip_z = np.full((3, 3), 86.0)
         for room in (25.0, 60.0, 120.0):
             wide = np.full((3, 3), room)
-            lean = lean_to_hands(body, hip_z, HandsDown(target), np.full((3, 3), 80.0), wide, 0.0 * wide - 30.0)
+            down = ComesDown(target, body.length_cm("shoulder_below_c7"))
+            lean, misses = lean_down(body, hip_z, down, np.full((3, 3), 80.0), wide, 0.0 * wide - 30.0)
             share = share_fold(lean, room, 0.0, -30.0)
             pelvis = np.stack([0.0 * hip_z, hip_z], axis=-1)
             chain = trunk_points(body, pelvis, share.pitch_deg, share.lumbar_flexion_deg, lean)
             shoulders = chain.c7[..., 1] - body.length_cm("shoulder_below_c7") * cosd(lean)
             reached = lean < DEEPEST_LEAN_DEG
+            self.assertLess(float(misses[reached].max()), 1.0)
             np.testing.assert_allclose(shoulders[reached], np.broadcast_to(target, (3, 3))[reached], atol=0.5)
         self.assertTrue(reached.all())
 

@@ -64,7 +64,7 @@ class Wanted(TestCase):
 
     def test_neighbours_where_nothing_fits(self) -> None:
         bare = parse(Room, {"props": [{"id": "a", "kind": "block", "count": 1}]})
-        found = nearest(buildable(bare, Use.LIMB, max_layers=1), 12.5, 1.0)
+        found = nearest(buildable(bare, Use.LIMB, allowed=["block"], max_layers=1), 12.5, 1.0)
         self.assertIsNone(found.fits)
         self.assertEqual(found.below.height_cm if found.below else None, 10)
         self.assertEqual(found.above.height_cm if found.above else None, 15)

@@ -81,15 +81,19 @@ def wrist_wanted(
             return np.asarray(shoulder + 0.96 * arm * unit(FORWARD + 0.12 * UP))
         case "overhead":
             return np.asarray(shoulder + 0.97 * arm * unit(trunk_up + 0.12 * aside))
-        case "side_chair" | "thigh_chair" | "side_leg":
+        case "side_chair" | "thigh_chair" | "side_leg" | "side_block":
             # One arm down to what it rests on, on the side the trunk bends to; the other up.
             if trunk_up[1] * side.sign <= 0:
                 return np.asarray(shoulder + 0.97 * arm * UP)
+            if hands.on == "side_block":
+                return level(hand_support_cm, 0.0)
             if hands.on != "side_chair":
                 return _on_leg(body, shoulder, leg, LOWEST)
             return np.array([shoulder[0], shoulder[1], _chair_within(arm, shoulder) + 2])
         case "out":
             return np.asarray(shoulder + 0.97 * arm * aside)
+        case "forearms":
+            return level(hand_support_cm, body.length_cm("forearm"))
         case "floor_in_front" | "blocks_in_front" | "seat_in_front":
             if reaches(hand_support_cm):
                 return level(hand_support_cm, arm if in_line else 0.08 * arm)
@@ -132,7 +136,8 @@ def beside_ankle(leg: Limb, side: Side) -> Array:
 
 
 ON_LEVEL = frozenset({"floor_in_front", "blocks_in_front", "chair_in_front", "chair_back_in_front", "chair_beside",
-                      "side_chair", "seat_in_front", "by_raised_foot"})  # fmt: skip
+                      "side_chair", "seat_in_front", "by_raised_foot",
+                      "forearms"})  # fmt: skip
 """Hands that lie flat on something level."""
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
+import numpy as np
+
 from asketa_core.body.measures import Body
 from asketa_core.clientfile import SlotValue
 from asketa_core.figure.arms import beside_ankle
@@ -23,6 +25,7 @@ from asketa_core.poses.recipe import (
     LegRule,
     LongLeg,
     PlantedLeg,
+    PropPlace,
     Recipe,
     SitBase,
     StandBase,
@@ -31,6 +34,7 @@ from asketa_core.poses.recipe import (
 )
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
+from asketa_core.setup.grid import Grid
 from asketa_core.setup.search import Screened
 from asketa_core.units import SIDES, Array, Side
 from asketa_core.words import numbers
@@ -50,7 +54,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     worked = side if not variation.shared else SIDES[0]
     bearing = Bearing(
         turn_deg=worked.sign * pose.middle(Readout.SPINE_ROTATION, None, index),
-        bend_deg=worked.sign * pose.middle(Readout.SIDE_BEND, None, index),
+        bend_deg=worked.sign * _over_deg(recipe, screened.grid, index, variation.position in LYING),
         on_side=side.other if variation.position == "side_lying" else None,
         shoulders_down=variation.position == "lying",
     )
@@ -75,15 +79,28 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         return stacks.get(side_slot(slot, of), stacks.get(slot, FLOOR))
 
     supports = list(_base_supports(recipe, skeleton, stacks, side))
+    under: dict[str, list[tuple[Stack, Array]]] = {}
     for of, rule in rules.items():
-        supports += [Support(stack_of(slot, of), at) for slot, at in _leg_supports(rule, skeleton.legs[of])]
+        for slot, at in _leg_supports(rule, skeleton.legs[of]):
+            own = side_slot(slot, of)
+            under.setdefault(own if own in stacks else slot, []).append((stack_of(slot, of), at))
+    # What both legs share lies between them.
+    supports += [Support(each[0][0], np.mean([at for _, at in each], axis=0)) for each in under.values()]
     wrists = {of: skeleton.arms[of].end for of in SIDES}
     if recipe.hands.on == "by_raised_foot":
         supports.append(Support(under_hands, beside_ankle(skeleton.legs[side], side), Rest.HANDS, stands_on_cm=raised))
+    elif recipe.hands.on == "side_block":
+        supports.append(Support(under_hands, min(wrists.values(), key=lambda at: float(at[2])), Rest.HANDS))
+    elif recipe.hands.on == "forearms" and under_hands.layers:
+        at = np.mean([0.3 * skeleton.arms[of].middle + 0.7 * skeleton.arms[of].end for of in SIDES], axis=0)
+        on_chair = under_hands.layers[0].kind == "chair"
+        supports.append(Support(under_hands, at, Rest.HANDS if on_chair else Rest.LIMB))
     elif under_hands.layers and under_hands.layers[0].kind == "chair":
         supports.append(Support(under_hands, (wrists[Side.LEFT] + wrists[Side.RIGHT]) / 2, Rest.HANDS))
     elif under_hands.layers:
         supports += [Support(under_hands, wrists[of], Rest.HANDS) for of in SIDES]
+    supports += _trunk_supports(recipe, skeleton, stacks)
+    supports += _placed(recipe, skeleton, stacks, side)
     lying = variation.position == "lying" and recipe.recline_deg is not None
     furniture = Furniture(
         recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
@@ -92,9 +109,15 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         chair_beside=recipe.hands.on == "chair_beside",
         chair_at_side=recipe.hands.on == "side_chair",
         wall_in_front=recipe.hands.on == "wall",
-        wall_behind=recipe.wall_behind,
+        walls=recipe.walls,
     )
     return build_scene(skeleton, body, side, supports, room, furniture)
+
+
+def _over_deg(recipe: Recipe, grid: Grid, index: int, lying: bool) -> float:
+    """How far the trunk leans over to a side: its bend, and the pelvis with it."""
+    bend = float(grid.batch.number(recipe.side_bend_deg)[index])
+    return bend if lying else bend + float(grid.batch.number(recipe.roll_deg)[index])
 
 
 def _raised_cm(recipe: Recipe, stacks: Mapping[str, Stack]) -> float:
@@ -120,11 +143,70 @@ def _base_supports(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stac
             yield Support(stack(base.heels_on), skeleton.heels[side])
     elif isinstance(base, StrideBase):
         front, behind = skeleton.legs[worked], skeleton.legs[worked.other]
-        yield Support(stack(base.thigh_on), front.root + 0.55 * (front.middle - front.root))
+        yield Support(stack(base.thigh_on), front.root + 0.4 * (front.middle - front.root))
         yield Support(stack(base.pad), behind.middle)
     else:
         for side in SIDES:
             yield Support(stack(base.pad), skeleton.legs[side].middle)
+
+
+CHEST_AHEAD_CM = 8.0
+"""A bolster under the chest reaches this far beyond the breastbone, so that the head finds it too."""
+
+
+def _trunk_supports(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stack]) -> Iterator[Support]:
+    """What chest, forearms and forehead rest on."""
+    t12, c7, top = skeleton.spine[2:5]
+    if recipe.chest_on is not None and recipe.chest_on != "thighs":
+        chest = t12 + 0.45 * (c7 - t12) + np.array([CHEST_AHEAD_CM, 0.0, 0.0])
+        yield Support(stacks.get(recipe.chest_on, FLOOR), chest, Rest.TRUNK)
+    if recipe.head_on is not None and recipe.head_on not in (recipe.chest_on, recipe.hands_on):
+        yield Support(stacks.get(recipe.head_on, FLOOR), c7 + 0.7 * (top - c7))
+
+
+def _placed(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stack], worked: Side) -> Iterator[Support]:
+    """What lies at the body besides."""
+    legs = skeleton.legs
+    for where, slot in recipe.props.items():
+        stack = stacks.get(slot, FLOOR)
+        for at, floats in _places(where, skeleton, legs, worked):
+            yield Support(stack, at, stands_on_cm=max(float(at[2]) - stack.height_cm / 2, 0.0) if floats else 0.0)
+
+
+def _places(
+    where: PropPlace, skeleton: Skeleton, legs: Mapping[Side, Limb], worked: Side
+) -> Iterator[tuple[Array, bool]]:
+    """The points one kind of place means, and whether the prop is held there rather than standing on the ground."""
+    left, right, front = legs[Side.LEFT], legs[Side.RIGHT], legs[worked]
+    match where:
+        case "under_head":
+            yield skeleton.spine[3] + 0.65 * (skeleton.spine[4] - skeleton.spine[3]), False
+        case "between_knees":
+            yield (left.middle + right.middle) / 2, True
+        case "between_feet":
+            yield (left.tip + right.tip) / 2, True
+        case "outside_shin":
+            out = np.array([0.0, worked.sign * OUTSIDE_CM, 0.0])
+            yield (front.middle + front.end) / 2 + out, True
+        case "under_belly":
+            yield skeleton.spine[1], False
+        case "under_back_knee":
+            yield legs[worked.other].middle, False
+        case "under_shins":
+            for leg in legs.values():
+                yield (leg.middle + leg.end) / 2, False
+        case "around_feet":
+            yield (left.tip + right.tip) / 2, True
+        case "around_foot":
+            yield front.tip, True
+        case "along_spine":
+            yield skeleton.spine[2], True
+        case "behind_back":
+            # Drawn as the slope the back lies on.
+            return
+
+
+OUTSIDE_CM = 10.0
 
 
 def _leg_supports(rule: LegRule, leg: Limb) -> Iterator[tuple[str, Array]]:

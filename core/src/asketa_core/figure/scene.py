@@ -12,6 +12,7 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.figure.arms import CHAIR_BACK_CM
 from asketa_core.figure.skeleton import Skeleton
+from asketa_core.poses.recipe import Wall
 from asketa_core.props.kinds import ChairSize, Room, kinds
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.units import SIDES, Array, Side
@@ -46,6 +47,9 @@ MATERIALS: Mapping[str, Material] = {
     "round_bolster": "cotton",
     "cushion": "cotton",
     "towel_roll": "felt",
+    "pillow": "cotton",
+    "strap": "felt",
+    "stick": "wood",
 }
 
 
@@ -110,6 +114,8 @@ class Rest(StrEnum):
     SEAT = "seat"
     LIMB = "limb"
     HANDS = "hands"
+    TRUNK = "trunk"
+    """Lengthwise under the trunk."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,7 +148,7 @@ class Furniture:
     chair_beside: bool = False
     chair_at_side: bool = False
     wall_in_front: bool = False
-    wall_behind: bool = False
+    walls: tuple[Wall, ...] = ()
 
 
 def build_scene(
@@ -177,10 +183,8 @@ def build_scene(
     if furniture.wall_in_front:
         x = float(wrists[:, 0].max()) + PALM_ON_WALL_CM
         boxes.append(_wood(x, x + 3.0, -45.0, 45.0, 0.0, float(skeleton.spine[:, 2].max()) + 20.0))
-    if furniture.wall_behind:
-        x = float(skeleton.spine[:4, 0].min()) - 0.075 * body.stature_cm
-        top = float(skeleton.spine[:, 2].max()) + 20.0
-        boxes.append(_wood(x - 3.0, x, -45.0, 45.0, 0.0, top, see_through=True))
+    for wall in furniture.walls:
+        boxes.append(_wall(wall, skeleton, body, worked))
     return Scene(
         tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(prisms), tuple(marks)
     )
@@ -227,6 +231,27 @@ def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
         s * np.array(TRUNK_DEPTH),
     )
 
+
+def _wall(where: Wall, skeleton: Skeleton, body: Body, worked: Side) -> Box:
+    """A wall that back, heel, feet or shin touch."""
+    top = float(skeleton.spine[:, 2].max()) + 20.0
+    feet = np.stack([point for side in SIDES for point in (skeleton.legs[side].tip, skeleton.heels[side])])
+    if where == "beside":
+        y = worked.sign * (float(np.abs(feet[:, 1]).max()) + WALL_BESIDE_CM)
+        low, high = sorted((y, y + worked.sign * 3.0))
+        return _wood(float(feet[:, 0].min()), float(feet[:, 0].max()), low, high, 0.0, top, see_through=True)
+    if where == "at_feet":
+        x = float(feet[:, 0].max()) + 1.0
+        return _wood(x, x + 3.0, -45.0, 45.0, 0.0, max(top, float(feet[:, 2].max()) + 20.0))
+    behind = (
+        float(feet[:, 0].min()) - 1.0
+        if where == "at_heel"
+        else float(skeleton.spine[:4, 0].min()) - 0.075 * body.stature_cm
+    )
+    return _wood(behind - 3.0, behind, -45.0, 45.0, 0.0, top, see_through=True)
+
+
+WALL_BESIDE_CM = 12.0
 
 FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=CHAIR_BACK_CM, back="open", arms=False)
 """A generic chair to lean on."""
@@ -286,13 +311,13 @@ def _add_chair_at_hand(boxes: list[Box], wrist: Array) -> None:
 
 
 def _layer(layer: Layer, low: Array, high: Array) -> Box:
-    return Box(low, high, MATERIALS[layer.kind], folds=int(layer.way) if layer.kind == "blanket" else 0)
+    return Box(low, high, MATERIALS[layer.kind], folds=int(layer.way) * layer.pieces if layer.piled else 0)
 
 
 def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support, room: Room) -> None:
     """A chair with what lies on it: sat on with its back behind, else centred under what rests on it."""
     chair_layer = support.stack.layers[0]
-    chair = next(prop for prop in room.props if prop.id == chair_layer.prop_id).chair
+    chair = next(prop for prop in room.stock if prop.id == chair_layer.prop_id).chair
     at, y = float(support.under[0]), 0.0
     if support.rest is Rest.SEAT:
         back = at - CHAIR_BACK_BEHIND_HIP_CM
@@ -327,9 +352,11 @@ def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) ->
     z, at = support.stands_on_cm, support.under
     for layer in support.stack.layers:
         across, along = layer.footprint_cm
-        if layer.kind in ("block", "slim_block") and kinds()[layer.kind].faces[layer.way].upright:
+        if support.rest is Rest.TRUNK or (
+            layer.kind in ("block", "slim_block") and kinds()[layer.kind].faces[layer.way].upright
+        ):
             across, along = along, across
-        along, across = min(along, 30.0), min(across, 40.0)
+        along, across = min(along, 60.0 if support.rest is Rest.TRUNK else 30.0), min(across, 40.0)
         low = np.array([at[0] - along / 2, at[1] - across / 2, z])
         boxes.append(_layer(layer, low, low + np.array([along, across, layer.height_cm])))
         z += layer.height_cm

@@ -13,7 +13,7 @@ from asketa_core.body.spine import LUMBAR_SHARE
 from asketa_core.body.trunk import along, trunk_points
 from asketa_core.figure.arms import arm, fingers_toward, wrist_wanted
 from asketa_core.figure.limbs import Limb
-from asketa_core.poses.posture import Indices, Posture
+from asketa_core.poses.posture import Indices, Posture, Readout
 from asketa_core.poses.recipe import Hands
 from asketa_core.units import SIDES, Array, Side, cosd, sind, unit
 
@@ -28,6 +28,9 @@ RESTING_FOOT_DEG = 25.0
 
 TURN_SPREAD = np.array([0.0, 0.0, 0.35, 0.75, 1.0, 1.0])
 """How much of a turn each ring of the trunk has taken, from the seat up to the neck."""
+
+CHEST_RING = 3
+"""From this ring up the trunk tilts with a side bend, shoulders with it."""
 
 SIDE_LYING_HEIGHT_SHARE = 0.15
 """Height of the pelvis over the floor lying on a side, as a share of stature."""
@@ -101,7 +104,11 @@ def skeleton_of(
         legs[side], heels[side] = _leg(posture, body, side, setup, side is drawn_up, side in on_edge)
     pelvis = (legs[Side.LEFT].root + legs[Side.RIGHT].root) / 2
     chain = trunk_points(body, pelvis[[0, 2]], np.array(pitch), np.array(lumbar), np.array(lean))
-    spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, chain.c7, chain.top)])
+    top = chain.top
+    if (Readout.NECK_BEND, None) in posture.readouts:
+        nod = posture.middle(Readout.NECK_BEND, None, setup)
+        top = chain.c7 + body.length_cm("neck_and_head") * along(lean + nod)
+    spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, chain.c7, top)])
     spine[:, 1] += pelvis[1]
     leans = np.array([pitch, pitch, pitch + lumbar / 2, pitch + (lumbar + lean - pitch) / 2, lean, lean])
     front = np.stack([_lift([cosd(each), -sind(each)]) for each in leans])
@@ -113,6 +120,7 @@ def skeleton_of(
     left = np.array([0.0, 1.0, 0.0])
     aside = cosd(turned)[:, None] * left - sind(turned)[:, None] * front
     front = cosd(turned)[:, None] * front + sind(turned)[:, None] * left
+    aside[CHEST_RING:] = _bent(aside[CHEST_RING:], np.zeros(3), bearing.bend_deg)
     trunk_up = _bent(_lift(along(lean)), np.zeros(3), bearing.bend_deg)
     shoulder_centre = spine[3] - body.length_cm("shoulder_below_c7") * trunk_up
     arms = {}

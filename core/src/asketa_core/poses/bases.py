@@ -16,10 +16,10 @@ from asketa_core.body.measures import Body, body_norms
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.poses.posture import Trouble
-from asketa_core.poses.reach import HandsDown
+from asketa_core.poses.reach import PALM_CM, ComesDown, trunk_cm
 from asketa_core.poses.recipe import PELVIS_FOLLOWS, KneelBase, Recipe, SitBase, StandBase, StrideBase
 from asketa_core.poses.setups import SetupBatch
-from asketa_core.units import SIDES, Array, Side, acosd, asind, cosd, sind
+from asketa_core.units import SIDES, Array, Side, asind, cosd, sind
 
 SPARE_DORSIFLEXION_DEG = 5.0
 SHIN_FORWARD_MOST_DEG = 30.0
@@ -34,9 +34,22 @@ HOLDING_SHARE = 0.15
 HOLDING_HEIGHT = 0.5
 """Hands that hold on pull with this share of body weight, at this share of stature above the floor (judgement)."""
 
-PALM_CM = 4.0
 ARM_REACH = 0.97
 """Part of the arm's length a hand reaches down to its support with."""
+
+ELBOW_REACH = 0.85
+"""The same for a forearm that lies ahead of the shoulders (judgement)."""
+
+ARM_GIVES = 0.4
+ELBOW_GIVES = 0.3
+CHEST_GIVES_CM = 4.0
+"""How much higher than that a support may stand: parts of the arm it bends by, of the upper arm it opens by, and what a
+chest on it is lifted by (judgement)."""
+
+CHEST_BELOW_C7 = 0.55
+CHEST_DEPTH_SHARE = 0.055
+"""A chest that lies down touches with the breastbone: so far down the thorax, and this share of stature before the
+spine, a little of it given way (judgement)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,22 +141,33 @@ def _sit(base: SitBase, recipe: Recipe, worked: Side, body: Body, setup: SetupBa
 
 
 def _given_lean(recipe: Recipe, body: Body, setup: SetupBatch, hip_z: Array) -> Array:
-    """The lean as given, or as deep as the hands on their support ask of a straight trunk."""
-    if recipe.lean == "given":
+    """The lean as given, or as deep as what is carried asks of a straight trunk."""
+    down = comes_down(recipe, body, setup)
+    if down is None:
         return setup.number(recipe.lean_deg)
-    trunk = sum(body.length_cm(part) for part in ("hip_to_l5s1", "lumbar", "thorax"))
-    hands = hands_down(recipe, body, setup)
-    return acosd((hands.height_cm - hip_z) / (trunk - body.length_cm("shoulder_below_c7") + hands.in_line_cm))
+    return down.straight(trunk_cm(body), hip_z)
 
 
-def hands_down(recipe: Recipe, body: Body, setup: SetupBatch) -> HandsDown:
-    """What hands ask of the trunk that hang down to what they rest on, or reach for it in line with the trunk."""
+def comes_down(recipe: Recipe, body: Body, setup: SetupBatch) -> ComesDown | None:
+    """What a support asks of the trunk: hands that hang down to what they rest on or reach for it in line with the trunk,
+    forearms under the shoulders, a chest that lies down. ``None`` where the lean follows from no prop."""
+    if recipe.lean == "given" or recipe.chest_on == "thighs":
+        return None
+    shoulders = body.length_cm("shoulder_below_c7")
+    if recipe.chest_on is not None:
+        thorax = body.length_cm("thorax")
+        return ComesDown(
+            setup.number(recipe.chest_on), CHEST_BELOW_C7 * thorax, CHEST_DEPTH_SHARE * body.stature_cm, CHEST_GIVES_CM
+        )
     support = setup.number(recipe.hands_on) if recipe.hands_on is not None else np.zeros(setup.size)
-    straight = sum(body.length_cm(part) for part in ("upper_arm", "forearm"))
+    upper_arm, forearm = body.length_cm("upper_arm"), body.length_cm("forearm")
     if recipe.lean == "reach":
-        return HandsDown(support, ARM_REACH * (straight + body.length_cm("hand")))
+        return ComesDown(support, shoulders - ARM_REACH * (upper_arm + forearm + body.length_cm("hand")))
+    if recipe.lean == "forearms":
+        return ComesDown(support + PALM_CM + ELBOW_REACH * upper_arm, shoulders, gives_cm=ELBOW_GIVES * upper_arm)
     # The palm lies flat on its support, so the wrist is as far above it as a palm is thick.
-    return HandsDown(support + PALM_CM + ARM_REACH * straight)
+    arm = ARM_REACH * (upper_arm + forearm)
+    return ComesDown(support + PALM_CM + arm, shoulders, gives_cm=ARM_GIVES * arm)
 
 
 def trunk_mass_lever(body: Body, carried: float = 0.0) -> tuple[float, float]:
@@ -280,12 +304,23 @@ def _stride(base: StrideBase, recipe: Recipe, worked: Side, body: Body, setup: S
         half = setup.number(base.stance_cm) / 2
         hip_z = ankle + np.sqrt(np.maximum((thigh + shin) ** 2 - half**2, 1.0))
     elif base.thigh_on is not None:
-        hip_z = setup.number(base.thigh_on) + body.length_cm("hip_above_seat")
+        hip_z = _hip_over_thigh(body, setup.number(base.thigh_on), ankle + shin)
     else:
         assert base.thigh_down_deg is not None
         hip_z = ankle + shin + thigh * sind(setup.number(base.thigh_down_deg))
     pad = setup.number(base.pad) if base.pad is not None else np.zeros(setup.size)
     return _pelvis(recipe, worked, setup, hip_z, _given_lean(recipe, body, setup, hip_z), pad=pad)
+
+
+THIGH_RESTS_AT = 0.3
+"""A front thigh lies on what is under it so far down from the hip (judgement)."""
+
+
+def _hip_over_thigh(body: Body, support_cm: Array, knee_z: float) -> Array:
+    """Height of the hip of a thigh that lies on a support and leads to a knee of some height."""
+    at = THIGH_RESTS_AT
+    radius = body.length_cm("thigh_radius_hip") * (1 - at) + body.length_cm("thigh_radius_knee") * at
+    return np.asarray((support_cm + radius - at * knee_z) / (1 - at))
 
 
 def _kneel(base: KneelBase, recipe: Recipe, worked: Side, body: Body, setup: SetupBatch) -> Pelvis:

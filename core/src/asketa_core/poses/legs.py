@@ -40,7 +40,7 @@ from asketa_core.poses.recipe import (
     slot_names,
 )
 from asketa_core.poses.setups import SetupBatch
-from asketa_core.units import Array, Side, cosd, norm, sind, stack3, unit
+from asketa_core.units import Array, Side, acosd, cosd, norm, sind, stack3, unit
 
 CHAIR_EDGE_REST_DEG = 20.0
 """On a chair a thigh let out sideways comes to rest on the seat's edge about this far below level (judgement)."""
@@ -70,6 +70,10 @@ class Leg:
     """Whether a steep thigh lets the body slide off its seat: legs that only hang from it."""
     least_share: float = 0.0
     """Share of body weight such a leg carries at least, whatever its own levers say."""
+    idle_cm: Array | None = None
+    """By how much a support under this leg is too low to be touched; 0 where there is none."""
+    roll_in_way_deg: Array | None = None
+    """How much further the knee would close than what lies behind it allows."""
     foot_held: bool = True
     """Whether the foot rests or is held, so that the knee must take what the hip does not turn."""
 
@@ -226,26 +230,31 @@ def long(
     knee_support_cm: Array | None,
     apart_deg: Array,
     rows: Indices,
+    bend_deg: Array | float = 0.0,
 ) -> Leg:
     """Leg long in front with the heel on a surface and the toes up.
 
-    The knee rests on its support where that is higher than a straight leg would pass; the heel then
-    comes nearer. ``apart_deg`` turns the whole leg out to its side.
+    The knee rests on its support where that is higher than a straight leg would pass, or is bent by ``bend_deg``; the
+    heel then comes nearer. ``apart_deg`` turns the whole leg out to its side.
     """
     thigh, shin = body.length_cm("thigh"), body.length_cm("lower_leg")
     hip_z = hip[..., 2]
     ankle_z = surface_cm + body.length_cm("ankle_above_floor_leg_long") + 0.0 * hip_z
-    straight_reach = np.sqrt(np.maximum((thigh + shin) ** 2 - (hip_z - ankle_z) ** 2, 0.0))
+    length_sq = thigh**2 + shin**2 + 2 * thigh * shin * cosd(bend_deg)
+    straight_reach = np.sqrt(np.maximum(length_sq - (hip_z - ankle_z) ** 2, 0.0))
     straight_knee_z = hip_z + (ankle_z - hip_z) * thigh / (thigh + shin)
-    reach = straight_reach
+    reach, idle = straight_reach, None
     if knee_support_cm is not None:
+        rests_at = knee_support_cm + body.length_cm("knee_above_rest")
+        idle = np.where(knee_support_cm > 0, np.maximum(straight_knee_z - rests_at, 0.0), 0.0)
         knee_z = np.maximum(knee_support_cm + body.length_cm("knee_above_rest"), straight_knee_z)
         thigh_reach = np.sqrt(np.maximum(thigh**2 - (knee_z - hip_z) ** 2, 0.0))
         shin_reach = np.sqrt(np.maximum(shin**2 - (knee_z - ankle_z) ** 2, 0.0))
         reach = np.where(knee_z > straight_knee_z + 1e-6, thigh_reach + shin_reach, straight_reach)
     ankle = points(reach * cosd(apart_deg), hip[..., 1] + side.sign * reach * sind(apart_deg), ankle_z)
     circle = _close(body, side, hip, ankle, WORLD_UP)
-    return replace(_finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_UP), slides=True)
+    leg = _finish(side, circle, ankle, np.zeros(hip.shape[:-1]), rows, WORLD_UP)
+    return replace(leg, slides=True, idle_cm=idle)
 
 
 def half_kneeling(body: Body, side: Side, hip: Array, rows: Indices) -> Leg:
@@ -314,16 +323,21 @@ def dropped(
         turning_out = np.minimum(turning_out, setup.number(rule.let_out_deg, side))
     levels = (3, setup.size)
     wide = _broadcast_circle(circle, levels)
+    rest_z = np.broadcast_to(_knee_support_z(body, rule, hip, setup, side, on_chair), levels)
     drop = drop_knee(
         wide,
         pelvis[..., :, 1],
         side.sign,
         np.broadcast_to(turning_out, levels),
         np.broadcast_to(ranges.levels(Quantity.OPEN_ABDUCTION, side), levels),
-        np.broadcast_to(_knee_support_z(body, rule, hip, setup, side, on_chair), levels),
+        rest_z,
     )
     ankle = np.broadcast_to(ankle, (*levels, 3))
-    return _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float), pelvis)
+    leg = _finish(side, wide, ankle, drop.swivel_deg, rows, None, drop.stopped_by.astype(float), pelvis)
+    if rule.knee_rests_on is None:
+        return leg
+    over = leg.points.knee[..., 2] - rest_z
+    return replace(leg, idle_cm=np.where(setup.number(rule.knee_rests_on, side) > 0, np.maximum(over, 0.0), 0.0))
 
 
 TOP_OF_FOOT = 0.5
@@ -358,9 +372,13 @@ def _ground(
 def _free(body: Body, side: Side, hip: Array, rule: FreeLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices) -> Leg:
     """The inverse of reading hip angles: ``Ry(-F)·Rx(m·A)·Rz(m·E)`` under a pelvis tipped by the lean."""
     m = side.sign
-    flexion = setup.number(rule.flexion, side) - pelvis.lean_deg
+    bent, knee_deg = setup.number(rule.flexion, side), setup.number(rule.knee, side)
+    if rule.wall_cm is not None:
+        level = setup.number(rule.wall_cm, side) - body.length_cm("lower_leg") - body.length_cm("ankle_above_sole")
+        bent = acosd(level / body.length_cm("thigh"))
+        knee_deg = bent if rule.sole_on_wall else knee_deg
+    flexion = bent - pelvis.lean_deg
     abduction, rotation = setup.number(rule.abduction, side), setup.number(rule.rotation, side)
-    knee_deg = setup.number(rule.knee, side)
     femur = pelvis.rotation @ rotation_y(-flexion) @ rotation_x(m * abduction) @ rotation_z(m * rotation)
     knee = hip - body.length_cm("thigh") * femur[..., :, 2]
     bend = -cosd(knee_deg)[..., None] * femur[..., :, 2] - sind(knee_deg)[..., None] * femur[..., :, 0]
@@ -389,6 +407,9 @@ def _forced(
         setup.number(rule.ankle_rests_on, side) if rule.ankle_rests_on is not None else 0.0
     )
     ankle_z = ankle_z + rule.ankle_up_cm
+    if rule.stacked:
+        knee_z = knee_z + 2 * body.length_cm("ankle_above_rest_on_side")
+        ankle_z = ankle_z + 2 * rest
     thigh, shin = body.length_cm("thigh"), body.length_cm("lower_leg")
     out = setup.number(rule.thigh_out, side)
     reach = np.sqrt(np.maximum(thigh**2 - (hip[..., 2] - knee_z) ** 2, 0.0))
@@ -446,8 +467,19 @@ def _folded(
     beside = np.where(seat < FEET_BESIDE_BELOW_CM, FEET_BESIDE_SHARE * body.stature_cm, 0.0)
     ankle = _shin_behind(body, knee, side.sign * beside)
     leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, kneecap=WORLD_UP)
-    return replace(leg, least_share=FOLDED_SHARE)
+    leg = replace(leg, least_share=FOLDED_SHARE)
+    if rule.behind_knee is None:
+        return leg
+    between = ROLL_KEEPS * setup.number(rule.behind_knee, side) + FLESH_BEHIND_KNEE_CM
+    closes_to = 180.0 - 2 * np.degrees(np.arctan(between / (2 * ROLL_BEHIND_KNEE_CM)))
+    return replace(leg, roll_in_way_deg=np.maximum(leg.knee_flexion_deg - closes_to, 0.0))
 
+
+ROLL_BEHIND_KNEE_CM = 10.0
+ROLL_KEEPS = 0.5
+FLESH_BEHIND_KNEE_CM = 4.0
+"""A roll lies so far behind the knee, is pressed to this part of its height, and has this much of thigh and calf beside
+it (judgement)."""
 
 FOLDED_SHARE = clinical("shape.folded_share", "share")
 FORCED_SHARE = clinical("shape.forced_share", "share")
@@ -493,7 +525,7 @@ def _stride(
     toes = np.broadcast_to(toes, ankle.shape)
     circle = _close(body, side, hip, ankle, toes)
     leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, toes, pelvis=pelvis.rotation)
-    heel_down = not rule.heel_lifted and rule.knee_deg == 0.0
+    heel_down = rule.rule == "front" or (not rule.heel_lifted and rule.knee_deg == 0.0)
     return replace(leg, sole_down=heel_down)
 
 
@@ -538,7 +570,8 @@ def _placed(
         case LongLeg():
             support = None if rule.knee_rests_on is None else own.number(rule.knee_rests_on, side)
             apart = own.number(rule.apart_deg, side)
-            return long(body, side, hip, own.number(rule.rests_on, side), support, apart, rows)
+            bend = own.number(rule.bend_deg, side)
+            return long(body, side, hip, own.number(rule.rests_on, side), support, apart, rows, bend)
         case StandingLeg():
             base = recipe.stands_on
             leg = _standing(body, side, hip, pelvis, rows)

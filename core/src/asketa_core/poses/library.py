@@ -123,6 +123,14 @@ class Variation(Record):
                 found[name] = slot
         return found
 
+    @cached_property
+    def shaping_slots(self) -> frozenset[str]:
+        """The set-up values a joint angle or a bound depends on; others only lie at the body."""
+        named = set(self.recipe.shaping_slots())
+        return frozenset(
+            n for n in self.setup_slots if n in named or any(n == side_slot(m, s) for m in named for s in SIDES)
+        )
+
     def side_of(self, name: str) -> Side | None:
         """Which side a set-up value belongs to; ``None`` for what both share."""
         return next((s for s in SIDES if name not in self.slots and name.endswith(f"_{s.value}")), None)

@@ -59,6 +59,8 @@ class Readout(StrEnum):
     HOLD_MINUTES = "hold_minutes"
     BELLY_CLEARANCE_CM = "belly_clearance_cm"
     KNEE_GAP_CM = "knee_gap_cm"
+    NECK_BEND = "neck_bend"
+    HEAD_MISSES_CM = "head_misses_cm"
 
 
 LEAST_ERROR: Mapping[str, float] = {
@@ -119,6 +121,11 @@ class Trouble(StrEnum):
     SHIN_STEEP = "shin_steep"
     AIM = "aim"
     TRUNK_ON_THIGH = "trunk_on_thigh"
+    SUPPORT_MISSES = "support_misses"
+    HAND_MISSES = "hand_misses"
+    HEAD_UNSUPPORTED = "head_unsupported"
+    IDLE_SUPPORT = "idle_support"
+    ROLL_IN_KNEE = "roll_in_knee"
     UNDETERMINED = "undetermined"
 
 

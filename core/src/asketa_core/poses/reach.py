@@ -1,4 +1,4 @@
-"""Leaning until the hands reach what they rest on."""
+"""Leaning until what is carried comes to lie on its support: the hands, the forearms or the chest."""
 
 from __future__ import annotations
 
@@ -9,7 +9,10 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.body.spine import share_fold
 from asketa_core.body.trunk import trunk_points
-from asketa_core.units import Array, cosd
+from asketa_core.units import Array, acosd, cosd, sind
+
+PALM_CM = 4.0
+"""A palm that lies flat keeps the wrist this far above its support."""
 
 DEEPEST_LEAN_DEG = 150.0
 ROUNDS = 6
@@ -18,29 +21,92 @@ STEP_SHARE = 0.7
 
 
 @dataclass(frozen=True, slots=True)
-class HandsDown:
-    """What the hands on their support ask of the trunk: ``height_cm`` (n,) is where arms that hang want the
-    shoulders, or where arms in line with the trunk want the hands, ``in_line_cm`` beyond the shoulders."""
+class ComesDown:
+    """What a support asks of the trunk: the place of it that is ``below_c7_cm`` down its line (above, where negative) and
+    ``front_cm`` before it comes to ``height_cm`` (n,)."""
 
     height_cm: Array
-    in_line_cm: float = 0.0
+    below_c7_cm: float
+    front_cm: float = 0.0
+    gives_cm: float = 0.0
+    """How much higher the support may stand: arms bend."""
+
+    def straight(self, trunk_cm: float, hip_z: Array) -> Array:
+        """The lean of a straight trunk of this length over hips of some height."""
+        up = trunk_cm - self.below_c7_cm
+        reach, turn = np.hypot(up, self.front_cm), np.degrees(np.arctan2(self.front_cm, up))
+        return np.asarray(acosd((self.height_cm - hip_z) / reach) - turn)
 
 
-def lean_to_hands(
-    body: Body, hip_z: Array, hands: HandsDown, lean_deg: Array, room_deg: Array, least_pitch_deg: Array
-) -> Array:
-    """The lean, (levels, n), at which the hands come down to what they rest on, rounding included.
+def lean_down(
+    body: Body, hip_z: Array, down: ComesDown, lean_deg: Array, room_deg: Array, least_pitch_deg: Array
+) -> tuple[Array, Array]:
+    """The lean, (levels, n), at which what is carried comes down to its support, rounding included, and by how much it
+    still misses it, cm.
 
     A straight trunk gets there with less: where the hips stop, the spine rounds and the shoulders stay higher.
     Starts from ``lean_deg`` and closes in from there; where the deepest lean does not do, that is given.
     """
     lean = np.asarray(lean_deg, float)
-    trunk = sum(body.length_cm(part) for part in ("hip_to_l5s1", "lumbar", "thorax"))
+    trunk = trunk_cm(body)
     pelvis = np.stack(np.broadcast_arrays(0.0 * hip_z, hip_z), axis=-1)
-    below_c7 = body.length_cm("shoulder_below_c7") - hands.in_line_cm
+    lever = STEP_SHARE * trunk + max(-down.below_c7_cm, 0.0)
+    high_by = np.zeros_like(lean)
     for _ in range(ROUNDS):
         share = share_fold(lean, room_deg, 0.0, least_pitch_deg=least_pitch_deg)
         chain = trunk_points(body, pelvis, share.pitch_deg, share.lumbar_flexion_deg, lean)
-        high_by = chain.c7[..., 1] - below_c7 * cosd(lean) - hands.height_cm
-        lean = np.clip(lean + np.degrees(high_by / (STEP_SHARE * trunk + hands.in_line_cm)), 0.0, DEEPEST_LEAN_DEG)
-    return np.asarray(lean)
+        high_by = chain.c7[..., 1] - down.below_c7_cm * cosd(lean) - down.front_cm * sind(lean) - down.height_cm
+        lean = np.clip(lean + np.degrees(high_by / lever), 0.0, DEEPEST_LEAN_DEG)
+    return np.asarray(lean), np.asarray(np.maximum(np.maximum(high_by, -down.gives_cm - high_by), 0.0))
+
+
+def trunk_cm(body: Body) -> float:
+    """Length of the trunk from the hips to C7."""
+    return sum(body.length_cm(part) for part in ("hip_to_l5s1", "lumbar", "thorax"))
+
+
+HAND_AT_LEAST = 0.6
+HAND_AT_MOST = 0.97
+"""A hand that presses on something at the side has its arm between these parts of its length (judgement)."""
+
+
+def hand_misses_cm(body: Body, hip_z: Array, support_cm: Array, over_deg: Array) -> Array:
+    """How far a support beside the body is too low or too high for the hand of a trunk that leans over to it, cm."""
+    above_hips = trunk_cm(body) - body.length_cm("shoulder_below_c7") - body.length_cm("hip_to_l5s1")
+    shoulder = (
+        hip_z
+        + body.length_cm("hip_to_l5s1")
+        + above_hips * cosd(over_deg)
+        - body.length_cm("shoulder_half_breadth") * sind(over_deg)
+    )
+    arm = body.length_cm("upper_arm") + body.length_cm("forearm")
+    down = shoulder - support_cm - PALM_CM
+    return np.asarray(np.maximum(down - HAND_AT_MOST * arm, 0.0) + np.maximum(HAND_AT_LEAST * arm - down, 0.0))
+
+
+FOREHEAD_UP = 0.7
+FOREHEAD_FRONT_SHARE = 0.05
+"""The forehead lies so far up neck and head, and this share of stature before their line (judgement)."""
+
+NOD_DEG = (-25.0, 45.0)
+"""How far a resting head is lifted or let down against the line of the trunk at most (judgement)."""
+
+
+EASY_NOD_DEG = 20.0
+ARMS_UNDER_HEAD_CM = (5.0, 35.0)
+"""A head on its own arms lies so much above what these rest on: on the forearms, or in
+the hands over propped elbows (judgement)."""
+
+
+def nod_to(body: Body, c7_z: Array, lean_deg: Array, support_cm: Array, on_arms: bool = False) -> tuple[Array, Array]:
+    """How far neck and head bend forward from the line of the trunk so that the forehead lies on a support, degrees, and
+    by how much it misses where no neck comes there, cm. ``on_arms`` puts the arms between. Shapes follow the arguments."""
+    along, front = FOREHEAD_UP * body.length_cm("neck_and_head"), FOREHEAD_FRONT_SHARE * body.stature_cm
+    reach, turn = float(np.hypot(along, front)), float(np.degrees(np.arctan2(front, along)))
+    at = support_cm
+    if on_arms:
+        low, high = ARMS_UNDER_HEAD_CM
+        at = np.clip(c7_z + reach * cosd(lean_deg + EASY_NOD_DEG + turn), support_cm + low, support_cm + high)
+    nod = np.clip(acosd((at - c7_z) / reach) - turn - lean_deg, *NOD_DEG)
+    comes_to = c7_z + reach * cosd(lean_deg + nod + turn)
+    return np.asarray(nod), np.asarray(np.abs(comes_to - at))

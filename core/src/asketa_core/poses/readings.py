@@ -24,7 +24,7 @@ from asketa_core.poses.legs import (
     weight_through,
 )
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Readout
-from asketa_core.poses.reach import HandsDown
+from asketa_core.poses.reach import ComesDown, nod_to
 from asketa_core.poses.recipe import (
     LYING,
     Hands,
@@ -54,6 +54,14 @@ TWIST_FROM_KNEE_DEG = 25.0
 
 
 @dataclass(frozen=True, slots=True)
+class SideHand:
+    """One hand down to a support at the side: its height and how far the trunk leans over to it, (n,)."""
+
+    support_cm: Array
+    over_deg: Array
+
+
+@dataclass(frozen=True, slots=True)
 class Upper:
     """What happens above the legs: ``lean_deg`` (levels, n), the turn and side bend (n,), hands, head, how the body
     lies, and which contacts carry it."""
@@ -70,7 +78,16 @@ class Upper:
     pad_cm: Array | None = None
     heel_lift_cm: Array | None = None
     minutes: float = 0.0
-    down_to: HandsDown | None = None
+    down_to: ComesDown | None = None
+    misses_cm: Array | None = None
+    """By how much what is carried stays off its support at that lean, (levels, n)."""
+    on_thighs: bool = False
+    """The chest comes down on the thighs."""
+    side_hand: SideHand | None = None
+    head_on_cm: Array | None = None
+    """What the forehead of a leaning body rests on, (n,)."""
+    head_on_arms: bool = False
+    """The arms lie there too, and the hands under the forehead."""
     rising: bool = False
     """At the moment a seat is left: the back is read at the middle of the ranges."""
     steps_up: Side | None = None
@@ -239,6 +256,10 @@ def read_trunk(
         readouts[(Readout.SPINE_MOMENT_RATIO, None)] = Column(
             np.maximum(moment, 0.0) / reference_moment_nm(body), every
         )
+    if upper.head_on_cm is not None:
+        nod, misses = nod_to(body, chain.c7[..., 1], lean, upper.head_on_cm, upper.head_on_arms)
+        readouts[(Readout.NECK_BEND, None)] = Column(nod, every)
+        readouts[(Readout.HEAD_MISSES_CM, None)] = Column(misses, every)
     if upper.upright != "seat":
         _read_weight(body, legs, upper, chain, readouts, every)
     if body.pregnancy is not None:

@@ -15,6 +15,7 @@ from asketa_core.datafiles import Record
 from asketa_core.plain_text import Label
 from asketa_core.poses.posture import Readout
 from asketa_core.props.kinds import PropKind, kinds
+from asketa_core.props.stacks import SAME_HEIGHT_CM
 from asketa_core.texts import Choice, GateCode
 from asketa_core.units import Side
 
@@ -83,6 +84,14 @@ Flag = NamedFlag | ImpliedFlag
 
 LessSupport = Literal["up", "down", "none"]
 
+Wall = Literal["behind", "beside", "at_heel", "at_feet"]
+
+PropPlace = Literal[
+    "under_head", "between_knees", "between_feet", "outside_shin", "under_belly", "under_back_knee", "under_shins",
+    "around_feet", "around_foot", "along_spine", "behind_back",
+]  # fmt: skip
+"""Where a prop lies whose height no joint angle depends on."""
+
 Crosses = Literal["ankle", "knee"]
 """What of this leg lies across the other one."""
 
@@ -97,15 +106,21 @@ class ShareOfRange(Record):
 class StackSlot(Record):
     type: Literal["stack"]
     label: Label
-    use: Literal["sitting", "limb"]
-    base: Literal["chair", "floor"]
+    use: Literal["sitting", "straddle", "contact", "limb"]
+    base: Literal["chair", "floor", "heels"]
     kinds: tuple[PropKind, ...]
     faces: tuple[str, ...] | None = None
     max_layers: int = Field(ge=1, le=3)
     required: bool = False
+    includes: tuple[PropKind, ...] = ()
+    """Props every one of its stacks has in it, named as often as there are of them: what a rung is named after."""
     per_side: bool = False
+    twice: bool = False
+    """Built once for each hand, alike."""
     between_cm: tuple[float, float] | None = None
-    apart_cm: float = Field(default=1.0, ge=0.25, le=50)
+    apart_cm: float = Field(default=SAME_HEIGHT_CM, ge=0.25, le=50)
+    most_piled: int | None = Field(default=None, ge=1, le=4)
+    """How many folded blankets may lie on each other, where it differs from the use's own."""
     plain: Literal["base_only", "first"] | float
     less_support: LessSupport
 
@@ -221,9 +236,11 @@ class LongLeg(Record):
     rests_on: str = "floor"
     knee_rests_on: str | None = None
     apart_deg: Value = 0.0
+    bend_deg: Value = 0.0
+    """How far the knee is bent where nothing lies under it, so that the pelvis tips before the leg lengthens."""
 
     def slots(self) -> Iterator[Value]:
-        yield from (self.rests_on, self.apart_deg)
+        yield from (self.rests_on, self.apart_deg, self.bend_deg)
         if self.knee_rests_on is not None:
             yield self.knee_rests_on
 
@@ -257,6 +274,10 @@ class FreeLeg(Record):
     abduction: Value = 0.0
     rotation: Value = 0.0
     knee: Value = 0.0
+    wall_cm: Value | None = None
+    """Lying: the hip bends as much as the sole on a wall this far away asks, whose shin is level."""
+    sole_on_wall: bool = False
+    """Whether it is this leg's sole: its knee bends as much."""
     pointed: bool = False
     """The foot in line with the shin."""
     crosses: Crosses | None = None
@@ -265,8 +286,9 @@ class FreeLeg(Record):
 
     def slots(self) -> Iterator[Value]:
         yield from (self.flexion, self.abduction, self.rotation, self.knee)
-        if self.rests_on is not None:
-            yield self.rests_on
+        for value in (self.rests_on, self.wall_cm):
+            if value is not None:
+                yield value
 
 
 class ForcedLeg(Record):
@@ -284,6 +306,8 @@ class ForcedLeg(Record):
     crosses: Crosses | None = None
     ankle_up_cm: float = 0.0
     """How much higher than that the ankle lies, on the other thigh for instance."""
+    stacked: bool = False
+    """Shin upon shin: the ankle lies over the other knee, the knee over the other ankle."""
 
     def slots(self) -> Iterator[Value]:
         yield from (self.thigh_out, self.shin)
@@ -306,9 +330,13 @@ class FoldedLeg(Record):
 
     rule: Literal["folded"]
     apart_deg: Value = 0.0
+    behind_knee: str | None = None
+    """What lies in the hollow of the knee and keeps it from closing."""
 
     def slots(self) -> Iterator[Value]:
         yield self.apart_deg
+        if self.behind_knee is not None:
+            yield self.behind_knee
 
 
 class TurnedInLeg(Record):
@@ -516,7 +544,7 @@ class Hands(Record):
     on: Literal[
         "thighs", "shins", "floor_behind", "chair_in_front", "chair_back_in_front", "chair_beside", "beside", "hips",
         "wall", "forward", "overhead", "floor_in_front", "blocks_in_front", "under_thigh", "back_rest", "out",
-        "side_chair", "thigh_chair", "side_leg", "seat_in_front", "by_raised_foot",
+        "side_chair", "thigh_chair", "side_leg", "seat_in_front", "by_raised_foot", "forearms", "side_block",
     ]  # fmt: skip
     carry: float = Field(default=0.0, ge=0, le=0.6)
     raised_deg: float = Field(default=30.0, ge=0, le=180)
@@ -537,8 +565,9 @@ class Shares(Record):
 class Recipe(Record):
     """Where the pose rests (``seat`` is short for sitting on it), its legs, its trunk, and what it passes.
 
-    Lean: degrees, or as deep as the hands on their support: hanging straight down (``hands``) or reaching on
-    in line with the trunk (``reach``). A base that balances by leaning works its lean out itself.
+    Lean: degrees, or as deep as what is carried comes to lie on its support: hands hanging straight down (``hands``) or
+    reaching on in line with the trunk (``reach``), the forearms, or the chest. A base that balances by leaning works its
+    lean out itself.
     """
 
     seat: str | None = None
@@ -547,7 +576,7 @@ class Recipe(Record):
     other_leg: Leg | None = None
     both_legs: Leg | None = None
     lean_deg: Value = 0.0
-    lean: Literal["given", "hands", "reach"] = "given"
+    lean: Literal["given", "hands", "reach", "forearms", "chest"] = "given"
     recline_deg: Value | None = None
     roll_deg: Value = 0.0
     """The pelvis rolled toward the worked side, that side lower."""
@@ -559,12 +588,19 @@ class Recipe(Record):
     hollow_deg: float = Field(default=0.0, ge=0, le=30)
     """How far the back hollows by its own strength, whatever the hips give."""
     hands_on: str | None = None
-    """The stack under the hands, where they reach down to one."""
+    """The stack under the hands or forearms, where they reach down to one."""
+    chest_on: str | None = None
+    """The stack under the chest, or ``thighs``."""
+    head_on: str | None = None
+    """The stack or floor under the forehead of a body that leans forward."""
+    props: dict[PropPlace, str] = {}
+    """What lies at the body besides, by its place."""
     hands: Hands = Hands(on="thighs")
     rising: bool = False
     """Rising from the seat is the pose: it is judged at the moment the seat is left, by its own technique."""
     shares: Shares | None = None
-    wall_behind: bool = False
+    walls: tuple[Wall, ...] = ()
+    """Free walls besides one the hands use."""
     head_rests: bool = False
     works: tuple[Work, ...] = Field(min_length=1, max_length=8)
     aims: tuple[Aim, ...] = Field(default=(), max_length=8)
@@ -591,6 +627,14 @@ class Recipe(Record):
     def rising_says_its_technique(self) -> Recipe:
         if self.rising and (self.seat is None or self.shares is None):
             raise ValueError("rising is a technique: give the 'seat' that is left and the 'shares' of both legs")
+        return self
+
+    @model_validator(mode="after")
+    def what_is_carried_has_a_support(self) -> Recipe:
+        if (self.lean == "chest") != (self.chest_on is not None):
+            raise ValueError("the chest rests on something: give 'lean: chest' and 'chest_on' together")
+        if self.lean == "forearms" and self.hands_on is None:
+            raise ValueError("the forearms rest on something: give 'hands_on'")
         return self
 
     @property
@@ -622,14 +666,28 @@ class Recipe(Record):
         """What the pelvis and trunk depend on."""
         yield from self.stands_on.slots()
         yield from (self.lean_deg, self.roll_deg, self.turn_deg, self.side_bend_deg)
-        for value in (self.recline_deg, self.hands_on):
-            if value is not None:
+        for value in (self.recline_deg, self.hands_on, self.chest_on):
+            if value is not None and value != "thighs":
                 yield value
 
     def slots(self) -> Iterator[str]:
         """Every slot the recipe names."""
-        yield from slot_names([*self.base_values(), *self.worked_rule.slots(), *self.other_rule.slots()])
+        yield from self.shaping_slots()
+        yield from self.props.values()
 
+    def shaping_slots(self) -> Iterator[str]:
+        """The slots a joint angle or a bound depends on."""
+        head = () if self.head_on is None else (self.head_on,)
+        yield from slot_names([*self.base_values(), *self.worked_rule.slots(), *self.other_rule.slots(), *head])
+
+    @property
+    def helping_chair(self) -> bool:
+        """Whether the hands use a chair of its own."""
+        return self.hands.on in CHAIR_HELPS and self.hands_on is None
+
+
+CHAIR_HELPS = frozenset({"chair_in_front", "chair_back_in_front", "chair_beside", "side_chair"})
+"""What hands rest on or hold that is a chair nobody sits on."""
 
 PELVIS_FOLLOWS = {"still": 0.0, "hand": 1 / 5, "lever": 1 / 3}
 """Part of a turn that the pelvis makes, and both hips with it (judgement)."""

@@ -15,7 +15,7 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
-from asketa_core.poses.bases import hands_down, settle_base
+from asketa_core.poses.bases import comes_down, settle_base
 from asketa_core.poses.flags import flags_of, flat_on_the_back, marked
 from asketa_core.poses.legs import (
     Leg,
@@ -27,8 +27,8 @@ from asketa_core.poses.legs import (
 )
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
-from asketa_core.poses.reach import lean_to_hands
-from asketa_core.poses.readings import Upper, read_hip, read_leg, read_sliding, read_trunk, read_upper
+from asketa_core.poses.reach import hand_misses_cm, lean_down
+from asketa_core.poses.readings import SideHand, Upper, read_hip, read_leg, read_sliding, read_trunk, read_upper
 from asketa_core.poses.recipe import (
     LYING,
     FreeLeg,
@@ -70,7 +70,7 @@ UPRIGHT_ENOUGH_DEG = 10.0
 """Sitting on a chair, both feet down, with no more lean than this counts as upright."""
 
 REACH_TOLERANCE_CM = 0.5
-HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg",
+HANDS_FREE = frozenset({"thighs", "shins", "hips", "forward", "overhead", "out", "under_thigh", "side_leg", "side_block",
                         "by_raised_foot", "blocks_in_front"})  # fmt: skip
 """Hands that hold nothing, or no more than a block: they steady nobody."""
 
@@ -98,7 +98,7 @@ def _assemble(
         for side, leg in legs.items()
     ]
     room, least = np.minimum(*spare), np.maximum(*behind)
-    upper = _down_to_the_hands(body, legs, upper, room, least)
+    upper = _come_down(body, legs, upper, room, least)
     lean = np.atleast_2d(upper.lean_deg)
     share = share_fold(lean, room, 0.0, least_pitch_deg=least, hollow_deg=upper.hollow_deg)
     pitch, flexion = share.pitch_deg, share.spine_flexion_deg
@@ -142,6 +142,23 @@ def _assemble(
             0.0,
         )
     read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
+    if upper.misses_cm is not None:
+        trouble(
+            Trouble.SUPPORT_MISSES, Side.LEFT, upper.misses_cm[len(upper.misses_cm) // 2 :][:1], every, RESTS_WITHIN_CM
+        )
+    if upper.side_hand is not None:
+        left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
+        hips = (left + right) / 2
+        trouble(
+            Trouble.HAND_MISSES,
+            Side.LEFT,
+            hand_misses_cm(body, hips, upper.side_hand.support_cm, upper.side_hand.over_deg),
+            every,
+            RESTS_WITHIN_CM,
+        )
+    if upper.head_on_cm is not None:
+        misses = readouts[(Readout.HEAD_MISSES_CM, None)].values
+        trouble(Trouble.HEAD_UNSUPPORTED, Side.LEFT, misses, every, RESTS_WITHIN_CM)
     return Posture(
         size=n,
         legs={side: leg.points for side, leg in legs.items()},
@@ -160,14 +177,21 @@ def _assemble(
     )
 
 
-def _down_to_the_hands(body: Body, legs: Mapping[Side, Leg], upper: Upper, room: Array, least: Array) -> Upper:
-    """As deep a lean as the hands on their support ask of this back."""
+def _come_down(body: Body, legs: Mapping[Side, Leg], upper: Upper, room: Array, least: Array) -> Upper:
+    """As deep a lean as what is carried on its support asks of this back."""
+    if upper.on_thighs:
+        # The thigh that stands higher is met first.
+        raised = np.maximum(*(leg.angles.flexion_deg[:, leg.rows] for leg in legs.values()))
+        return replace(upper, lean_deg=TRUNK_MEETS_THIGH_DEG - raised)
     if upper.down_to is None:
         return upper
     left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
-    lean = lean_to_hands(body, (left + right) / 2, upper.down_to, upper.lean_deg, room, least)
-    return replace(upper, lean_deg=lean)
+    lean, misses = lean_down(body, (left + right) / 2, upper.down_to, upper.lean_deg, room, least)
+    return replace(upper, lean_deg=lean, misses_cm=misses)
 
+
+RESTS_WITHIN_CM = 2.0
+"""What lies on a support touches it within so much: the rest is pressed or pushed into place (judgement)."""
 
 KNEE_RANGE_SLACK_DEG = 5.0
 HIP_EXTENSION_SLACK_DEG = 5.0
@@ -185,6 +209,10 @@ def _leg_troubles(
     actively and unloaded is meant to gain bend: it has no end."""
     yield Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM
     yield Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0
+    if leg.idle_cm is not None:
+        yield Trouble.IDLE_SUPPORT, leg.idle_cm[len(leg.idle_cm) // 2 :][:1], leg.rows, RESTS_WITHIN_CM
+    if leg.roll_in_way_deg is not None:
+        yield Trouble.ROLL_IN_KNEE, leg.roll_in_way_deg, leg.rows, KNEE_RANGE_SLACK_DEG
     if not slides:
         knee_range = ranges.levels(Quantity.KNEE_FLEXION, side)
         yield Trouble.KNEE_RANGE, leg.knee_flexion_deg - knee_range, leg.rows, KNEE_RANGE_SLACK_DEG
@@ -311,12 +339,19 @@ def settle_recipe(
         pad_cm=pelvis.pad_cm[rows],
         heel_lift_cm=pelvis.heel_lift_cm[rows],
         minutes=minutes,
-        down_to=hands_down(recipe, body, setup) if recipe.lean != "given" else None,
+        down_to=comes_down(recipe, body, setup),
+        on_thighs=recipe.chest_on == "thighs",
+        head_on_cm=None if recipe.head_on is None else setup.number(recipe.head_on),
+        head_on_arms=recipe.head_on is not None and recipe.head_on == recipe.hands_on,
         rising=recipe.rising,
         steps_up=side if isinstance(base, StandBase) and base.steps_up else None,
         seat_carries=base.seat_carries if isinstance(base, StandBase) else 0.0,
         long_fold=lets_the_back_round,
     )
+    if recipe.hands.on == "side_block":
+        assert recipe.hands_on is not None
+        over = setup.number(recipe.side_bend_deg) + setup.number(recipe.roll_deg)
+        upper = replace(upper, side_hand=SideHand(setup.number(recipe.hands_on), over))
     shares = recipe.shares
     posture = _assemble(
         body,

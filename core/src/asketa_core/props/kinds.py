@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, cached_property
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -10,7 +10,8 @@ from pydantic import Field, model_validator
 from asketa_core.datafiles import DATA, Record, load
 
 PropKind = Literal[
-    "block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "chair",
+    "block", "slim_block", "bolster", "round_bolster", "cushion", "towel_roll", "blanket", "pillow",
+    "strap", "stick", "chair",
     "bed", "plinth",
 ]  # fmt: skip
 FURNITURE: tuple[PropKind, ...] = ("chair", "bed", "plinth")
@@ -48,6 +49,8 @@ class Kind(Record):
     layer_cm: float | None = None
     layers: dict[int, tuple[float, float]] = {}
     seat: ChairSize | None = None
+    usual: int = Field(default=0, ge=0)
+    """How many are taken to be at hand where a room says nothing about this kind."""
 
 
 @cache
@@ -106,6 +109,13 @@ class Room(Record):
             raise ValueError("two props share an id")
         return self
 
+    @cached_property
+    def stock(self) -> tuple[Prop, ...]:
+        """What the room lists, and what is at hand anywhere unless the room says how many it has."""
+        named = {prop.kind for prop in self.props}
+        usual = [Prop(id=kind, kind=kind, count=kinds()[kind].usual) for kind in USUAL if kind not in named]
+        return (*self.props, *usual)
+
     @property
     def places(self) -> dict[str, float]:
         """Where one can lie here, with its height in cm: the floor, a bed unless the room says that there is none, and a
@@ -121,6 +131,10 @@ class Room(Record):
             if heights:
                 found[place] = min(heights, key=lambda cm: abs(cm - usual.height_cm))
         return found
+
+
+USUAL: tuple[PropKind, ...] = ("pillow", "strap", "stick")
+"""Small things found anywhere: ``usual`` in the data says how many."""
 
 
 @cache

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -18,6 +19,7 @@ from asketa_core.poses.recipe import PLACES, ChoiceSlot, NumberSlot, PlaceSlot, 
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Stack, Use, buildable, nearest
+from asketa_core.texts import texts
 from asketa_core.units import SIDES, Array, Side
 
 SAME_STEP_CM = 1.0
@@ -50,6 +52,14 @@ class Axis:
         if self.options:
             return SlotValue(choice=self.options[index])
         return SlotValue(number=float(self.numbers[index]))
+
+    def only_plain(self) -> Axis:
+        """The same axis with its plain stack alone."""
+        at = slice(self.plain, self.plain + 1)
+        assert self.items is not None and self.uses is not None
+        return replace(
+            self, numbers=self.numbers[at], stacks=self.stacks[at], plain=0, items=self.items[at], uses=self.uses[at]
+        )
 
     def nearest(self, value: SlotValue) -> int:
         """Index of the choice nearest a remembered value: the same stack, else the nearest height."""
@@ -90,6 +100,15 @@ class Grid:
 
     def stacks(self, index: int) -> dict[str, Stack]:
         return {axis.name: axis.stacks[int(self.indices[index, k])] for k, axis in enumerate(self.axes) if axis.stacks}
+
+    def supports(self, index: int) -> list[Stack]:
+        """Every stack of one set-up, those that are built twice twice."""
+        return [
+            axis.stacks[int(self.indices[index, k])]
+            for k, axis in enumerate(self.axes)
+            if axis.stacks
+            for _ in range(2 if isinstance(axis.slot, StackSlot) and axis.slot.twice else 1)
+        ]
 
     def find(self, wanted: Sequence[int]) -> int | None:
         """Row of the set-up with these axis indices; ``None`` when the room cannot build it."""
@@ -149,11 +168,20 @@ def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body, memo: dict[o
 
 def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | NoGrid:
     stacks = buildable(
-        room, Use(slot.use), slot.base == "chair", slot.kinds, slot.faces, slot.max_layers, slot.apart_cm
+        room,
+        Use(slot.use),
+        slot.base == "chair",
+        slot.kinds,
+        slot.faces,
+        slot.max_layers,
+        slot.apart_cm,
+        slot.most_piled,
     )
     if slot.required:
         base = 1 if slot.base == "chair" else 0
         stacks = [stack for stack in stacks if len(stack.layers) > base]
+    if slot.includes:
+        stacks = [stack for stack in stacks if Counter(slot.includes) <= stack.kinds]
     low, high = slot.between_cm or (-np.inf, np.inf)
     if slot.base == "chair":
         # Far from this body's level seat nothing is searched, but what the rung itself asks for always is.
@@ -166,18 +194,26 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
         return NoGrid(name, slot.label, (low, high) if np.isfinite(low) else None, missed)
     plain = 0
     if not isinstance(slot.plain, str):
-        plain = min(range(len(stacks)), key=lambda i: abs(stacks[i].height_cm - float(slot.plain)))
+        wanted = float(slot.plain)
+        plain = min(
+            range(len(stacks)),
+            key=lambda i: (round(abs(stacks[i].height_cm - wanted)), stacks[i].items, stacks[i].piled),
+        )
+    times = 2 if slot.twice else 1
+    heels = body.length_cm("ankle_above_sole") if slot.base == "heels" else 0.0
     if slot.plain == "base_only" and slot.base == "chair":
         bare = [i for i, stack in enumerate(stacks) if len(stack.layers) == 1]
         plain = min(bare, key=lambda i: abs(stacks[i].height_cm - body.level_seat_cm), default=0)
     return Axis(
         name,
         slot,
-        np.array([s.height_cm for s in stacks]),
+        np.array([s.height_cm + heels for s in stacks]),
         tuple(stacks),
         plain=plain,
-        items=np.array([stack.items for stack in stacks], dtype=np.int32),
-        uses=np.array([[used[prop.id] for prop in room.props] for used in (s.used for s in stacks)], dtype=np.int16),
+        items=times * np.array([stack.items for stack in stacks], dtype=np.int32),
+        uses=np.array(
+            [[times * used[prop.id] for prop in room.stock] for used in (s.used for s in stacks)], dtype=np.int16
+        ),
     )
 
 
@@ -205,6 +241,8 @@ def grid_axes(
 ) -> list[Axis] | NoGrid:
     """What each slot may be in this room, for this body; ``memo`` keeps the stacks slots of variations share."""
     axes: list[Axis] = []
+    # What only lies at the body comes as it usually does.
+    shaping = variation.shaping_slots
     for name, slot in variation.setup_slots.items():
         axis: Axis | NoGrid
         if isinstance(slot, StackSlot):
@@ -227,6 +265,8 @@ def grid_axes(
             )
         if isinstance(axis, NoGrid):
             return axis
+        if name not in shaping and axis.stacks:
+            axis = axis.only_plain()
         axes.append(axis)
     return axes
 
@@ -255,8 +295,13 @@ def build_grid(
         if not axis.searched:
             indices[:, k] = axis.plain
     indices = indices[_enough_props(axes, indices, room)]
+    stacked_axes = [axis for axis in axes if axis.stacks]
     if len(indices) == 0:
-        return NoGrid(*next((axis.name, axis.slot.label) for axis in axes if axis.stacks))
+        return NoGrid(stacked_axes[0].name, stacked_axes[0].slot.label)
+    if variation.recipe.helping_chair:
+        indices = indices[_chairs_used(axes, indices) < sum(p.count for p in room.stock if p.kind == "chair")]
+        if len(indices) == 0:
+            return NoGrid("helping_chair", texts()["stacks"]["helping_chair"])
     items = np.zeros(len(indices), dtype=np.int32)
     for k, axis in enumerate(axes):
         if axis.items is not None:
@@ -265,7 +310,7 @@ def build_grid(
     for k, axis in enumerate(axes):
         if axis.stacks:
             base = 2 if isinstance(axis.slot, StackSlot) and axis.slot.base == "chair" else 1
-            over = np.array([max(len(stack.layers) - base, 0) for stack in axis.stacks], dtype=np.int32)
+            over = np.array([max(len(stack.layers) - base, 0) + stack.piled for stack in axis.stacks], dtype=np.int32)
             stacked += over[indices[:, k]]
     columns = {axis.name: k for k, axis in enumerate(axes)}
     unlike = np.zeros(len(indices), dtype=np.int32)
@@ -297,9 +342,18 @@ def build_grid(
     return Grid(tuple(axes), indices, items, stacked, unlike, batch)
 
 
+def _chairs_used(axes: Sequence[Axis], indices: Indices) -> Indices:
+    """How many chairs each combination takes, (n,)."""
+    used = np.zeros(len(indices), dtype=np.int32)
+    for k, axis in enumerate(axes):
+        if axis.stacks:
+            used += np.array([stack.kinds["chair"] for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
+    return used
+
+
 def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:
     """Which combinations the room's stock covers, (n,)."""
-    stock = np.array([prop.count for prop in room.props], dtype=np.int16)
+    stock = np.array([prop.count for prop in room.stock], dtype=np.int16)
     uses = [(k, axis.uses) for k, axis in enumerate(axes) if axis.uses is not None]
     # Props that would not run out even if every slot took its most need no counting.
     short = sum((most.max(axis=0) for _, most in uses), np.zeros(len(stock), dtype=np.int16)) > stock

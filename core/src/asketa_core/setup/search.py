@@ -502,7 +502,7 @@ def _ways(
 def _floor_ways(body: Body, ranges: Ranges, room: Room, limits: Sequence[Limit], memo: Memo) -> Ways:
     """To the floor and up by the gentlest way this room has what is needed for."""
     if "floor" not in memo:
-        there = {prop.kind for prop in room.props if prop.count > 0}
+        there = {prop.kind for prop in room.stock if prop.count > 0}
         ways = [
             Way(
                 way.id,

@@ -30,6 +30,7 @@ from asketa_core.poses.recipe import (
     TurnedInLeg,
     Value,
 )
+from asketa_core.texts import texts
 from asketa_core.words.catalogue import listing, lookup, say, sentence_case
 from asketa_core.words.stacks import in_sentence, says_where
 
@@ -105,17 +106,19 @@ def slot_words(slot: Slot) -> str:
         )
     parts = [listing([prop_words(kind) for kind in slot.kinds])]
     if slot.faces is not None:
-        parts.append(
-            listing(
-                [str(lookup("stacks", face)) if face in ("flat", "on_side", "on_end") else face for face in slot.faces]
-            )
-        )
+        ways = texts()["stacks"]["way"]
+        parts.append(listing([ways.get(face, face) for face in slot.faces]))
     parts.append(say("recipe", "slot", "layers" if slot.max_layers > 1 else "one_layer", most=slot.max_layers))
     if slot.between_cm is not None:
         parts.append(f"{slot.between_cm[0]:g}–{slot.between_cm[1]:g} cm")
-    if slot.required:
+    if slot.includes:
+        always = [prop_words(kind) for kind in slot.includes]
+        parts.append(say("recipe", "slot", "includes", props=listing(always)))
+    elif slot.required:
         parts.append(say("recipe", "slot", "required"))
-    return (say("recipe", "slot", "on_chair") if slot.base == "chair" else "") + ", ".join(parts)
+    if slot.twice:
+        parts.append(say("recipe", "slot", "twice"))
+    return ("" if slot.base == "floor" else say("recipe", "slot", f"on_{slot.base}")) + ", ".join(parts)
 
 
 def less_support_words(slot: Slot) -> str:
@@ -148,8 +151,8 @@ class _Words:
         hands = say("recipe", "hands", recipe.hands.on)
         if recipe.hands.carry:
             hands += say("recipe", "phrase", "carry", percent=f"{100 * recipe.hands.carry:.0f}")
-        if recipe.wall_behind:
-            hands += say("recipe", "phrase", "wall_behind")
+        for wall in recipe.walls:
+            hands += say("recipe", "phrase", f"wall_{wall}")
         yield "hands", hands
         way = [
             say("recipe", "way", "lift_foot", cm=f"{step.lift_foot_cm:g}")
@@ -267,7 +270,12 @@ class _Words:
                     if rule.apart_deg != 0
                     else ""
                 )
+                if rule.bend_deg != 0:
+                    knee = say("recipe", "phrase", "knee_soft", value=self._value(rule.bend_deg, "°"))
                 values = {"knee": knee, "apart": apart}
+            case FreeLeg() if rule.wall_cm is not None:
+                code = "sole_on_wall" if rule.sole_on_wall else "over_wall"
+                return say("recipe", "leg", code, value=self._value(rule.wall_cm))
             case FreeLeg():
                 held = [
                     say("recipe", "phrase", self._direction(name, value), value=self._value(value, "°"))
@@ -288,6 +296,8 @@ class _Words:
                     "shin": self._value(rule.shin, "°"),
                     "surface": self._surface(rule.knee_rests_on),
                 }
+                if rule.stacked:
+                    return say("recipe", "leg", "stacked", **values)
             case FoldedLeg():
                 values = {
                     "apart": say("recipe", "phrase", "apart", value=self._value(rule.apart_deg, "°"))
@@ -304,7 +314,9 @@ class _Words:
     def _trunk(self) -> Iterator[str]:
         recipe = self._variation.recipe
         if recipe.lean != "given":
-            yield say("recipe", "trunk", recipe.lean, surface=self._surface(recipe.hands_on))
+            code = "chest_on_thighs" if recipe.chest_on == "thighs" else recipe.lean
+            surface = recipe.hands_on if recipe.chest_on in (None, "thighs") else recipe.chest_on
+            yield say("recipe", "trunk", code, surface=self._surface(surface))
         elif isinstance(recipe.stands_on, StandBase) and recipe.stands_on.balance == "lean":
             yield say("recipe", "trunk", "balance")
         elif recipe.recline_deg is not None:
@@ -323,5 +335,9 @@ class _Words:
         for name, value in (("turn", recipe.turn_deg), ("bend", recipe.side_bend_deg), ("roll", recipe.roll_deg)):
             if value != 0:
                 yield say("recipe", "trunk", name, value=self._value(value, "°"))
-        if recipe.head_rests:
+        if recipe.head_on is not None:
+            yield say("recipe", "trunk", "head_on", surface=self._surface(recipe.head_on))
+        elif recipe.head_rests:
             yield say("recipe", "trunk", "head_rests")
+        for slot in recipe.props.values():
+            yield in_sentence(self._variation.slots[slot].label)
