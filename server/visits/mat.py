@@ -154,18 +154,15 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
     step = step_back_from(today.library, rung.id, setup, lambda target, used: today.screen_with(target, side, used))
     if step is None:
         return False
-    target = today.library.variation(step.variation)
-    screened = today.screen_with(target, side, setup)
-    assert not isinstance(screened, NoGrid)
-    row = screened.recommended
+    target, screened, row = step.variation, step.screened, step.row
     return MatStepBack(
         variation=target.id,
         name=target.name.en,
         short=target.short,
         setup=dict(step.setup),
         setup_words=detail_at(today.situation, screened, row).line,
-        dose_s=step.dose_s,
-        dose=dose_words(target.hold, step.dose_s),
+        dose_s=target.hold.start_s,
+        dose=dose_words(target.hold, target.hold.start_s),
         figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side)),
         figure_words=describe(screened, row),
     )

@@ -44,6 +44,7 @@ from asketa_core.plausible import (
 from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import StackSlot
+from asketa_core.progress.demand import StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
 from asketa_core.progress.step import (
     Decision,
@@ -51,7 +52,6 @@ from asketa_core.progress.step import (
     next_step,
     recently_operated,
     shared_decision,
-    step_back_from,
     why_words,
 )
 from asketa_core.props.kinds import Room
@@ -126,6 +126,7 @@ __all__ = [
     "Situation",
     "SlotValue",
     "StackSlot",
+    "StepBack",
     "Tolerance",
     "Trade",
     "Variation",

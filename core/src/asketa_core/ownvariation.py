@@ -27,9 +27,9 @@ from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 
 FORMAT = "asketa-variation"
-VERSION = 3
+VERSION = 4
 OWN_PREFIX = "own_"
-MOST_SETUPS = 40_000
+MOST_SETUPS = 20_000
 """A variation with more set-ups than this in a well-stocked room would keep everyone waiting."""
 
 
@@ -37,7 +37,7 @@ class OwnFile(Record):
     """One variation as a file. ``after`` is the full id of the rung it was made from and stands below."""
 
     format: Literal["asketa-variation"]
-    version: Literal[3]
+    version: Literal[4]
     family: str
     after: str
     variation: dict[str, Any]
@@ -100,7 +100,7 @@ def _taken_over(raw: Any, library: Library) -> Any:
     counts as, and where its weight goes."""
     if not isinstance(raw, dict) or raw.get("version") != 2 or not library.knows(str(raw.get("after"))):
         return raw
-    new = copy.deepcopy(raw) | {"version": VERSION}
+    new = copy.deepcopy(raw) | {"version": 3}
     recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
     if not isinstance(recipe, dict):
         return new
@@ -114,6 +114,17 @@ def _taken_over(raw: Any, library: Library) -> Any:
         recipe["base"] |= {
             n: base["base"][n] for n in NEW_ON_FEET_IN_3 if n in base["base"] and n not in recipe["base"]
         }
+    return new
+
+
+def _with_walls(raw: Any) -> Any:
+    """A file of version 3, which knew of one wall only, as today's names them."""
+    if not isinstance(raw, dict) or raw.get("version") != 3 or raw.get("format") != FORMAT:
+        return raw
+    new = copy.deepcopy(raw) | {"version": VERSION}
+    recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
+    if isinstance(recipe, dict) and recipe.pop("wall_behind", False) is True:
+        recipe["walls"] = ["behind"]
     return new
 
 
@@ -132,7 +143,7 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
     Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
     nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
     """
-    file = parse(OwnFile, _taken_over(up_to_date(raw), library))
+    file = parse(OwnFile, _with_walls(_taken_over(up_to_date(raw), library)))
     family = library.families.get(file.family)
     if family is None:
         raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")

@@ -130,7 +130,7 @@ class Journey(BrowserTest):
         figure = right.locator("svg[role=img]")
         expect(figure).to_have_attribute("aria-label", re.compile("Right leg worked"))
         before = figure.get_attribute("aria-label")
-        right.get_by_role("button", name=re.compile("Seat: higher")).click()
+        right.get_by_role("button", name=re.compile("Foot ahead: higher")).click()
         expect(figure).not_to_have_attribute("aria-label", before or "")
         expect(page.get_by_text("limit 90°").first).to_be_visible()
         for side in ("left", "right"):

@@ -14,11 +14,13 @@ from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
 from asketa_core.figure.svg import View, render
+from asketa_core.poses.legs import ROLL_BEHIND_KNEE_CM
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import (
     LYING,
     DroppedLeg,
+    FoldedLeg,
     ForcedLeg,
     FreeLeg,
     GroundLeg,
@@ -36,7 +38,7 @@ from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.setup.grid import Grid
 from asketa_core.setup.search import Screened
-from asketa_core.units import SIDES, Array, Side
+from asketa_core.units import SIDES, Array, Side, unit
 from asketa_core.words import numbers
 from asketa_core.words.catalogue import say
 from asketa_core.words.stacks import stack_words
@@ -86,6 +88,10 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
             under.setdefault(own if own in stacks else slot, []).append((stack_of(slot, of), at))
     # What both legs share lies between them.
     supports += [Support(each[0][0], np.mean([at for _, at in each], axis=0)) for each in under.values()]
+    for of, rule in rules.items():
+        if isinstance(rule, FoldedLeg) and rule.behind_knee is not None:
+            roll, at = stack_of(rule.behind_knee, of), _behind_knee(skeleton.legs[of])
+            supports.append(Support(roll, at, stands_on_cm=max(float(at[2]) - roll.height_cm / 2, 0.0)))
     wrists = {of: skeleton.arms[of].end for of in SIDES}
     if recipe.hands.on == "by_raised_foot":
         supports.append(Support(under_hands, beside_ankle(skeleton.legs[side], side), Rest.HANDS, stands_on_cm=raised))
@@ -137,8 +143,10 @@ def _base_supports(recipe: Recipe, skeleton: Skeleton, stacks: Mapping[str, Stac
 
     if isinstance(base, SitBase):
         yield Support(stack(base.rests_on), pelvis, Rest.SEAT)
+        if isinstance(base.raised_cm, str):
+            yield Support(stack(base.raised_cm), pelvis)
     elif isinstance(base, StandBase):
-        yield Support(stack(base.hips_on), pelvis, Rest.SEAT)
+        yield Support(stack(base.seat_slot), pelvis, Rest.SEAT)
         for side in SIDES if base.heels_on is not None else ():
             yield Support(stack(base.heels_on), skeleton.heels[side])
     elif isinstance(base, StrideBase):
@@ -207,6 +215,12 @@ def _places(
 
 
 OUTSIDE_CM = 10.0
+
+
+def _behind_knee(leg: Limb) -> Array:
+    """The hollow of a folded knee: between thigh and shin."""
+    thigh, shin = unit(leg.root - leg.middle), unit(leg.end - leg.middle)
+    return np.asarray(leg.middle + ROLL_BEHIND_KNEE_CM * unit(thigh + shin))
 
 
 def _leg_supports(rule: LegRule, leg: Limb) -> Iterator[tuple[str, Array]]:

@@ -15,8 +15,9 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 from asketa_core.datafiles import DATA, Document, Record, read
 from asketa_core.errors import InputError
 from asketa_core.plain_text import Key, Label, Line, Name
+from asketa_core.poses.named_props import missing_props
 from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
-from asketa_core.texts import Cue, Purpose, WatchSign
+from asketa_core.texts import Cue, Purpose, WatchSign, texts
 from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
@@ -159,19 +160,13 @@ class Family(Record):
 
 def _own_slots(rung: dict[str, Any], palette: dict[str, Any]) -> dict[str, Any]:
     """The slots of the palette a rung's recipe names, and every choice, in the palette's order."""
-    named = set(_strings(rung["recipe"])) | set(_strings(rung.get("schools", {}))) | set(rung.get("slots", {}))
+    try:
+        used = set(Recipe.model_validate(rung["recipe"]).slots())
+    except ValidationError:
+        # Said with its place when the whole rung is read.
+        return palette
+    named = used | set(rung.get("schools", {}).values()) | set(rung.get("slots", {}))
     return {name: slot for name, slot in palette.items() if name in named or slot.get("type") == "choice"}
-
-
-def _strings(raw: Any) -> Iterator[str]:
-    if isinstance(raw, str):
-        yield raw
-    elif isinstance(raw, dict):
-        for value in raw.values():
-            yield from _strings(value)
-    elif isinstance(raw, list):
-        for value in raw:
-            yield from _strings(value)
 
 
 def parse_family(document: Document) -> Family:
@@ -195,10 +190,17 @@ def parse_family(document: Document) -> Family:
         raise document.error((), f"missing or malformed: {error}") from error
     body = {key: value for key, value in raw.items() if key != "defaults"}
     try:
-        return Family.model_validate({**body, "variations": rungs})
+        family = Family.model_validate({**body, "variations": rungs})
     except ValidationError as error:
         first = error.errors()[0]
         raise document.error(*_where(raw, rungs, first["loc"], first["msg"])) from error
+    for number, rung in enumerate(family.variations):
+        stacks = {name: slot for name, slot in rung.slots.items() if isinstance(slot, StackSlot)}
+        said = (rung.name.en, rung.short, *rung.own_cues, *(str(texts()["cues"][cue]) for cue in rung.cues))
+        for word, text in missing_props(rung.recipe, stacks, iter(said)):
+            message = f"'{text}' speaks of a {word} that its recipe does not always have"
+            raise document.error(("variations", number), f"{rung.id}: {message}")
+    return family
 
 
 def _where(

@@ -405,7 +405,7 @@ class StandBase(Record):
 
     rule: Literal["stand"]
     knee_deg: Value | None = None
-    hips_on: str | None = None
+    hips_on: Value | None = None
     balance: Literal["hips", "lean", "held"] = "hips"
     ankle_x_cm: Value = 0.0
     """Held: where the ankles are against the hips, forward positive."""
@@ -421,6 +421,11 @@ class StandBase(Record):
     """The worked leg is about to lift the body alone."""
     seat_carries: float = Field(default=0.0, ge=0, le=0.8)
     """Share of body weight a seat still carries, until it is left."""
+
+    @property
+    def seat_slot(self) -> str | None:
+        """The slot of what the hips are taken to or lifted from."""
+        return self.hips_on.slot if isinstance(self.hips_on, Scaled) else str(self.hips_on or "") or None
 
     def slots(self) -> Iterator[Value]:
         yield from (self.apart_cm, self.toes_out_deg, self.ankle_x_cm)
@@ -683,7 +688,7 @@ class Recipe(Record):
     @property
     def helping_chair(self) -> bool:
         """Whether the hands use a chair of its own."""
-        return self.hands.on in CHAIR_HELPS and self.hands_on is None
+        return self.hands.on in CHAIR_HELPS
 
 
 CHAIR_HELPS = frozenset({"chair_in_front", "chair_back_in_front", "chair_beside", "side_chair"})

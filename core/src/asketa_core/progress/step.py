@@ -16,7 +16,8 @@ from enum import StrEnum
 from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Response, SlotValue
 from asketa_core.clinical import clinical, days
 from asketa_core.limits import bones
-from asketa_core.poses.library import Library, Variation
+from asketa_core.poses.library import Library
+from asketa_core.progress.demand import ScreenOf, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance, is_expecting
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened
@@ -31,9 +32,6 @@ REVIEW_AFTER_WATCHES = clinical("step.watches_to_review", "sessions")
 FLARES_TO_LEAVE_OUT = clinical("step.flares_to_leave_out", "sessions")
 FLARE_WINDOW_SESSIONS = round(clinical("step.flare_window", "sessions"))
 QUIET_BEFORE_TIGHTENING = dt.timedelta(days=days("step.quiet_before_tightening"))
-
-ScreenOf = Callable[[Variation, Mapping[str, SlotValue] | None], Screened | NoGrid]
-"""Screens a variation for this side today, with the set-up last used."""
 
 
 class Action(StrEnum):
@@ -180,23 +178,14 @@ def _after_flare(
     }
     if len(flares) >= FLARES_TO_LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
-    back = step_back_from(library, here.variation, here.setup, screen_of)
+    back = step_back_from(library, here.variation, here.setup, screen_of, judged[-1].response.place)
     why = why_words(judged[-1])
     if back is None:
         return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
-    name = library.variation(back.variation).short
-    return _decision(Action.STEP_BACK, "step_back", back, here, judged, why=why, variation=name)
-
-
-def step_back_from(
-    library: Library, variation_id: str, setup: Mapping[str, SlotValue], screen_of: ScreenOf
-) -> Step | None:
-    """The first rung back that today's limits allow, with its set-up; ``None`` when there is none."""
-    for candidate in library.steps(library.variation(variation_id), "step_back"):
-        screened = screen_of(candidate, setup)
-        if not isinstance(screened, NoGrid) and screened.allowed(screened.recommended):
-            return Step(candidate.id, screened.grid.setup(screened.recommended), candidate.hold.start_s)
-    return None
+    rung = back.variation
+    step = Step(rung.id, back.setup, rung.hold.start_s)
+    code = "step_back_by_load" if back.against_the_ladder else "step_back"
+    return _decision(Action.STEP_BACK, code, step, here, judged, why=why, variation=rung.short)
 
 
 def _offer(

@@ -46,6 +46,10 @@ class Axis:
     uses: NDArray[np.int16] | None = None
     """How many of each of the room's props each stack takes, (stacks, props)."""
 
+    @property
+    def size(self) -> int:
+        return len(self.numbers)
+
     def value(self, index: int) -> SlotValue:
         if self.stacks:
             return SlotValue(stack=self.stacks[index].key, number=round(self.stacks[index].height_cm, 2))

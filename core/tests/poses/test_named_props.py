@@ -1,0 +1,46 @@
+"""What a name or a cue speaks of is in the recipe, or the file is refused."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+from unittest import TestCase
+
+from asketa_core.datafiles import DATA, read
+from asketa_core.errors import DataError
+from asketa_core.poses.library import parse_family
+from asketa_core.poses.named_props import spoken_of
+
+
+def changed(family: str, rung: str, **new: Any) -> None:
+    """A family's file with one rung changed, read."""
+    document = read(DATA / "poses" / f"{family}.yaml")
+    content = copy.deepcopy(document.content)
+    found = next(each for each in content["variations"] if each["id"] == rung)
+    found.update(new)
+    parse_family(type(document)(**{**vars(document), "content": content}))
+
+
+class Spoken(TestCase):
+    def test_props_are_heard_and_verbs_are_not(self) -> None:
+        self.assertEqual(set(spoken_of("Knees wide over a bolster, a roll behind the knees")), {"bolster", "roll"})
+        self.assertEqual(set(spoken_of("Roll up slowly, roll down more slowly.")), set())
+        self.assertEqual(set(spoken_of("Forehead on a support")), {"support"})
+
+
+class Loading(TestCase):
+    def test_the_files_as_they_are_load(self) -> None:
+        changed("hero", "floor")
+
+    def test_a_cue_that_speaks_of_an_absent_roll_is_refused(self) -> None:
+        with self.assertRaisesRegex(DataError, "hero.floor: 'A roll behind the knees.' speaks of a roll"):
+            changed("hero", "floor", cues=["roll_behind_knees"])
+
+    def test_so_is_a_name(self) -> None:
+        with self.assertRaisesRegex(DataError, "speaks of a chair"):
+            changed("hero", "floor", name={"en": "Hero with a chair in front"})
+
+    def test_a_stack_that_may_be_nothing_does_not_serve(self) -> None:
+        """The seat of the low bound angle is bounded; the support under its thighs is not."""
+        with self.assertRaisesRegex(DataError, "speaks of a block"):
+            changed("bound_angle", "low_seat", name={"en": "Bound angle, blocks under the thighs"})
