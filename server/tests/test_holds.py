@@ -64,6 +64,50 @@ class Rounds(ApiTest):
         self.assertEqual(hold["tolerance"], "pending")
 
 
+class BothLegs(ApiTest):
+    """A hold of a shape both legs share is said once and stands on both sides."""
+
+    RUNG = "seated_fold.chair"
+
+    def said(self, **changes: Any) -> Any:
+        return self.house.item(variation=self.RUNG, **changes)
+
+    def points(self) -> tuple[list[int], list[int]]:
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertTrue(family["shared"])
+        return tuple([point["during"] for point in family[side]["points"]] for side in ("left", "right"))  # type: ignore[return-value]
+
+    def test_is_stored_for_both_and_sent_again_stores_nothing_twice(self) -> None:
+        item = self.said(during=2)
+        for _ in range(2):
+            self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        self.assertEqual(self.points(), ([2], [2]))
+
+    def test_is_corrected_on_both(self) -> None:
+        item = self.said(during=2)
+        self.post(self.url("/items"), item)
+        fixed = {"id": str(uuid.uuid4()), "during": 4, "kind": "pressure", "place": "wanted", "signs": []}
+        self.assertEqual(self.put(self.url(f"/items/{item.id}"), fixed).status_code, 200)
+        again = {**fixed, "id": str(uuid.uuid4()), "during": 3}
+        self.assertEqual(self.put(self.url(f"/items/{fixed['id']}"), again).status_code, 200)
+        self.assertEqual(self.points(), ([3], [3]))
+
+    def test_is_asked_about_once_the_next_morning_and_answered_for_both(self) -> None:
+        self.house.measured_before()
+        with clock.set_to(clock.now() - dt.timedelta(days=1)):
+            self.post(self.url("/items"), self.said(during=1))
+        (open_one,) = self.client.get(self.url("/mat")).json()["morning_open"]
+        answer = self.post(self.url(f"/items/{open_one['id']}/morning"), {"settled": True})
+        self.assertEqual(answer.json()["morning_open"], [])
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertEqual([family[side]["points"][0]["settled"] for side in ("left", "right")], [True, True])
+
+    def test_a_hold_of_one_leg_stays_on_its_side(self) -> None:
+        self.post(self.url("/items"), self.house.item())
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertEqual((len(family["left"]["points"]), len(family["right"]["points"])), (1, 0))
+
+
 class Correcting(ApiTest):
     def test_keeps_the_holds_own_rung_set_up_dose_and_day(self) -> None:
         self.house.measured_before()

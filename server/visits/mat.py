@@ -35,6 +35,7 @@ from visits.schemas import (
     MatSide,
     MatStepBack,
 )
+from visits.services import twin_id
 from visits.setting_up import detail_of
 
 MOST_MORNINGS = 6
@@ -69,9 +70,10 @@ def mat(today: Today) -> MatOut:
     for planned in plan:
         for side in SIDES:
             mine[(planned["family"], side)] = _holds_of(today, planned["family"], side)
-    open_mornings = [r.id for r in today.file.responses if r.settled_next_morning == "unknown" and r.date < today.date][
-        -MOST_MORNINGS:
-    ]
+    unanswered = [r.id for r in today.file.responses if r.settled_next_morning == "unknown" and r.date < today.date]
+    # A hold both legs share is asked about once.
+    twins = {str(twin_id(each)) for each in unanswered}
+    open_mornings = [each for each in unanswered if each not in twins][-MOST_MORNINGS:]
     shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
     items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
     return MatOut(
@@ -80,6 +82,7 @@ def mat(today: Today) -> MatOut:
             MatFamily(
                 family=planned["family"],
                 name=today.library.families[planned["family"]].name.en,
+                shared=today.library.families[planned["family"]].shared,
                 **{
                     side.value: _mat_side(today, planned["family"], side, planned[side.value], items, mine)
                     if side.value in planned

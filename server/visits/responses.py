@@ -38,6 +38,7 @@ def responses(today: Today, most: int | None = None) -> list[ResponseFamily]:
         ResponseFamily(
             family=family.family,
             name=family.name.en,
+            shared=family.shared,
             rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in _rungs(today, family)],
             allowed=today.file.settings.discomfort_allowed,
             **{

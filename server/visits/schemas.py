@@ -340,10 +340,11 @@ class ResponseLane(Schema):
 
 
 class ResponseFamily(Schema):
-    """One ladder over time: its rungs from most held up to least, and both sides facing."""
+    """One ladder over time: its rungs from most held up to least, and both sides facing; ``shared`` shapes are told once."""
 
     family: str
     name: str
+    shared: bool
     rungs: list[RungName]
     allowed: int
     left: ResponseLane
@@ -394,8 +395,11 @@ class MatStepBack(Schema):
 
 
 class MatFamily(Schema):
+    """One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once."""
+
     family: str
     name: str
+    shared: bool
     left: MatSide | None
     right: MatSide | None
 

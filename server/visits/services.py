@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 from django.db import IntegrityError, transaction
@@ -136,18 +137,38 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
     if (known := _known(today, data, content)) is not None:
         return known
     visit = todays_visit(today, user)
-    planned = (planned_ladder(visit, rung.family) or {}).get(data.side.value)
+    item = _log_one(today, user, data, content, visit)
+    if rung.shared:
+        # Both legs made one hold: it is said once and stands on both sides.
+        other = Side(data.side).other
+        _log_one(today, user, _twin_of(data), content | {"side": other.value}, visit)
+    return item
+
+
+def _log_one(today: Today, user: User, data: SaidIn, content: dict[str, Any], visit: Visit) -> LoggedItem:
+    rung, side = today.library.variation(content["variation"]), Side(content["side"])
+    planned = (planned_ladder(visit, rung.family) or {}).get(side.value)
     accepted = planned["accepted"] if planned else []
+    used = {name: SlotValue.model_validate(value) for name, value in content["setup_used"].items()}
     item, new = _store(
         today, user, data, content,
         visit=visit,
         replaces=None,
         setup_planned=planned["setup"] if planned else None,
-        snapshot=snapshot(today, rung.id, Side(data.side), data.setup_used, accepted),
+        snapshot=snapshot(today, rung.id, side, used, accepted),
     )  # fmt: skip
     if new:
         record(item, "item.logged", user)
     return item
+
+
+def twin_id(item_id: object) -> uuid.UUID:
+    """The id under which a hold of a shape both legs share stands on its other side."""
+    return uuid.uuid5(uuid.UUID(str(item_id)), "other side")
+
+
+def _twin_of(data: SaidIn) -> SaidIn:
+    return data.model_copy(update={"id": twin_id(data.id)})
 
 
 @transaction.atomic
@@ -159,6 +180,14 @@ def correct_item(today: Today, user: User, item_id: object, data: CorrectionIn) 
     before = LoggedItem.objects.filter(pk=item_id, visit__client=today.client).select_related("visit").first()
     if before is None:
         raise Http404
+    item = _correct_one(today, user, before, data)
+    twin = LoggedItem.objects.filter(pk=twin_id(before.pk), visit=before.visit).select_related("visit").first()
+    if twin is not None:
+        _correct_one(today, user, twin, _twin_of(data))
+    return item
+
+
+def _correct_one(today: Today, user: User, before: LoggedItem, data: SaidIn) -> LoggedItem:
     kept = ("variation", "side", "setup_used", "dose_s")
     content = {**_said(data), **{name: getattr(before, name) for name in kept}}
     if (known := _known(today, data, content)) is not None:
@@ -178,6 +207,12 @@ def answer_morning(client: Client, user: User, item_id: object, settled: bool) -
     item = LoggedItem.objects.filter(pk=item_id, visit__client=client).first()
     if item is None:
         raise Http404
-    answer = MorningAnswer.objects.create(practice_id=client.practice_id, created_by=user, item=item, settled=settled)
-    record(answer, "morning.answered", user)
-    return answer
+    twin = LoggedItem.objects.filter(pk=twin_id(item.pk), visit=item.visit).first()
+    answers = [
+        MorningAnswer.objects.create(practice_id=client.practice_id, created_by=user, item=each, settled=settled)
+        for each in (item, twin)
+        if each is not None
+    ]
+    for answer in answers:
+        record(answer, "morning.answered", user)
+    return answers[0]

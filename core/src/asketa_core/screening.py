@@ -296,7 +296,7 @@ class SetupDetail:
     setup: dict[str, SlotValue]
     words: dict[str, str]
     line: str
-    """The set-up in one line, as one lane sees it."""
+    """The set-up in one line, as its lane sees it; of a shape both legs share that is the whole of it."""
     whole_line: str
     """The same for both sides at once."""
     fetch: list[str]
@@ -351,10 +351,10 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         allowed=screened.allowed(index),
         setup=setup,
         words=words,
-        line=_line(screened, setup, words, stacks, screened.side),
+        line=_line(screened, setup, words, stacks, None if screened.variation.shared else screened.side),
         whole_line=_line(screened, setup, words, stacks),
         fetch=[*fetch_list(grid.supports(index), situation.room), *hand_supports(screened.variation.recipe)],
-        items=int(grid.items[index]),
+        items=sum(stack.items for stack in grid.supports(index)),
         purpose_percent=None if screened.no_range else float(screened.purpose[index]),
         technique=technique,
         technique_words=say("techniques", technique) if technique else "",

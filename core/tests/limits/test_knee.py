@@ -6,7 +6,7 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import NoGrid, Side, Situation, Verdict, limits_on
+from asketa_core import NoGrid, Room, Side, Situation, Verdict, limits_on, parse
 from asketa_core.words.findings import findings_at
 from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, knee, pain
@@ -106,12 +106,15 @@ class Kneeling(TestCase):
         self.assertEqual(sore["knee.front_padding_sore"], "stop")
         self.assertNotIn("knee.front_weight", codes(knee(diagnosis="inner_meniscus"), pain(1)))
 
-    def test_a_bare_floor_is_no_padding(self) -> None:
+    def test_a_folded_blanket_pads_and_a_thin_one_does_not(self) -> None:
         file = client([knee(diagnosis="inner_meniscus")], daily=[pain(1)])
-        screened = Situation.of(file, TODAY, ROOM).screen(variation("hero.bolster"), Side.LEFT)
-        assert not isinstance(screened, NoGrid)
-        said = {code for finding in findings_at(screened, screened.best) for code in finding.codes}
-        self.assertIn("knee.kneeling_padding", said)
+        thin = ROOM.model_dump()
+        thin["props"] = [{**prop, "layer_cm": 0.3} if prop["kind"] == "blanket" else prop for prop in thin["props"]]
+        for room, padded in ((ROOM, True), (parse(Room, thin), False)):
+            screened = Situation.of(file, TODAY, room).screen(variation("lotus.closing"), Side.LEFT)
+            assert not isinstance(screened, NoGrid)
+            said = {code for finding in findings_at(screened, screened.best) for code in finding.codes}
+            self.assertEqual("knee.kneeling_padding" not in said, padded)
 
     def test_a_cleared_replacement_kneels_on_thick_padding(self) -> None:
         cleared = {**knee(diagnosis="replacement"), "clearances": [

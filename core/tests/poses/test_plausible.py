@@ -197,7 +197,7 @@ class Weight(TestCase):
                 variation("sit_to_stand.touch"),
                 Side.LEFT,
             )
-            for degrees in (12, 35)
+            for degrees in (20, 35)
         )
         gains = np.array(
             [

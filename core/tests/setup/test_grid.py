@@ -58,11 +58,11 @@ class WhatARoomCanBuild(TestCase):
             self.assertEqual(len(np.unique(grid.indices, axis=0)), grid.size, rung.id)
             self.assertLessEqual(grid.size, int(np.prod(lengths_of(grid.axes))), rung.id)
 
-    def test_what_is_taken_from_the_shelf_is_counted(self) -> None:
+    def test_what_is_to_be_built_is_counted(self) -> None:
         grid = build_grid(variation("bound_angle.low_seat"), Side.LEFT, BODY, NO_RANGES, ROOM, {})
         assert not isinstance(grid, NoGrid)
         for row in range(0, grid.size, 37):
-            self.assertEqual(grid.items[row], sum(stack.items for stack in grid.stacks(row).values()))
+            self.assertEqual(grid.items[row], sum(stack.to_build for stack in grid.supports(row)))
 
     def test_why_there_is_nothing(self) -> None:
         bare = parse(Room, {"props": [{"id": "chair", "kind": "chair", "count": 1}]})

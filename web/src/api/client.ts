@@ -5,6 +5,9 @@ export type Schemas = components['schemas']
 export type Problem = Schemas['Problem']
 export type Side = Schemas['Side']
 
+/** What a lane stands for: one side, or a shape that both legs share. */
+export type Lane = Side | 'both'
+
 /** An answer that was not a success, with the server's own words for it. */
 export class ApiProblem extends Error {
   constructor(

@@ -2402,12 +2402,17 @@ export interface components {
             tolerance: "calm" | "watch" | "flare" | "pending";
             side: components["schemas"]["Side"];
         };
-        /** MatFamily */
+        /**
+         * MatFamily
+         * @description One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once.
+         */
         MatFamily: {
             /** Family */
             family: string;
             /** Name */
             name: string;
+            /** Shared */
+            shared: boolean;
             left: components["schemas"]["MatSide"] | null;
             right: components["schemas"]["MatSide"] | null;
         };
@@ -2563,13 +2568,15 @@ export interface components {
         };
         /**
          * ResponseFamily
-         * @description One ladder over time: its rungs from most held up to least, and both sides facing.
+         * @description One ladder over time: its rungs from most held up to least, and both sides facing; ``shared`` shapes are told once.
          */
         ResponseFamily: {
             /** Family */
             family: string;
             /** Name */
             name: string;
+            /** Shared */
+            shared: boolean;
             /** Rungs */
             rungs: components["schemas"]["RungName"][];
             /** Allowed */

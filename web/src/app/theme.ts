@@ -9,7 +9,7 @@ export const colours = {
   muted: '#5B6670',
   left: '#1E6F75',
   right: '#7B4B84',
-  both: '#857A66',
+  both: '#6B6150',
   accent: '#E0B070',
   note: '#EEE6D4',
 } as const
@@ -22,6 +22,7 @@ export const dim = {
   muted: '#B9B0A1',
   left: '#5FB7B4',
   right: '#C39BCB',
+  both: '#C9BBA0',
   accent: '#E0B070',
 } as const
 

@@ -36,6 +36,7 @@ from asketa_core.poses.recipe import (
     KneelBase,
     PlantedLeg,
     Position,
+    PropPlace,
     Recipe,
     SitBase,
     StandBase,
@@ -336,7 +337,7 @@ def settle_recipe(
         hollow_deg=recipe.hollow_deg,
         upright="knees" if isinstance(base, KneelBase) else ("seat" if isinstance(base, SitBase) else "feet"),
         one_leg=side.other if isinstance(base, StandBase) and base.one_leg else None,
-        pad_cm=pelvis.pad_cm[rows],
+        pad_cm=np.maximum(pelvis.pad_cm[rows], _padding(recipe, setup)),
         heel_lift_cm=pelvis.heel_lift_cm[rows],
         minutes=minutes,
         down_to=comes_down(recipe, body, setup),
@@ -366,6 +367,15 @@ def settle_recipe(
         base_troubles={which: amount[..., rows] for which, amount in pelvis.troubles.items()},
     )
     return _aimed(posture, recipe, side, ranges) if recipe.aims or recipe.shin_near_level_deg is not None else posture
+
+
+PADS: tuple[PropPlace, ...] = ("under_shins", "under_back_knee")
+
+
+def _padding(recipe: Recipe, setup: SetupBatch) -> Array:
+    """What lies under kneeling knees without lifting them, (n,)."""
+    pads = [setup.number(recipe.props[place]) for place in PADS if place in recipe.props]
+    return np.asarray(np.max(np.stack([np.zeros(setup.size), *pads]), axis=0))
 
 
 def _aimed(posture: Posture, recipe: Recipe, worked: Side, ranges: Ranges) -> Posture:

@@ -26,8 +26,8 @@ LIES_ONCE = frozenset({"cushion", "pillow", "towel_roll", "round_bolster"})
 MOST_THINGS = 3
 """More than three things under one place do not stay; a pile of folded blankets is one thing."""
 
-MOST_PADDING = 2
-"""What has a shape of its own is padded with at most so many folded blankets: more make a tower."""
+MOST_PADDING = {True: 1, False: 2}
+"""How many folded blankets pad a seat of blocks, and one of a bolster or cushion: more make a tower."""
 
 MOST_ON_CHAIR = 2
 """A chair's seat takes at most two pieces before it is no longer a seat."""
@@ -96,6 +96,11 @@ class Stack:
         for layer in self.layers:
             count[layer.prop_id] += layer.pieces
         return count
+
+    @property
+    def to_build(self) -> int:
+        """How much it is to build, in halves of a thing: whole props first, then one with a folded blanket, then piles."""
+        return sum(2 * layer.things for layer in self.layers) + self.piled
 
     @property
     def kinds(self) -> Counter[str]:
@@ -189,7 +194,7 @@ def _stable(layers: tuple[Layer, ...], use: Use) -> bool:
         return len(laid) == 1
     if any(layer.upright for layer in laid) or shaped > 1:
         return False
-    if len(laid) > 1 and any(layer.piled and layer.pieces > MOST_PADDING for layer in laid):
+    if len(laid) > 1 and any(layer.piled and layer.pieces > MOST_PADDING[hard > 0] for layer in laid):
         return False
     if use is Use.STRADDLE:
         return hard <= 2
@@ -224,7 +229,7 @@ def buildable(
     ``on_chair`` starts from each chair of the room instead of the floor; ``allowed`` limits the kinds
     laid on top, ``faces`` the faces anything with faces may show.
     ``max_layers`` counts what lies on the chair or the floor. Where several stacks reach a height
-    (within ``apart_cm``), the one with the fewest items is kept, then whole props before piles, then the flattest.
+    (within ``apart_cm``), the one that is least to build is kept, then the flattest.
     ``most_piled`` is how many folded blankets a pile may have where that differs from the use's own.
     """
     kinds_allowed = None if allowed is None else frozenset(allowed)
@@ -268,7 +273,7 @@ def _one_per_height(stacks: list[Stack], apart_cm: float, sat_on: bool) -> list[
     """The simplest stack of each height. Of seats firmness and arms are kept apart: they are choices too, and so is the
     bare floor."""
     kept: list[Stack] = []
-    for stack in sorted(stacks, key=lambda s: (s.items, s.piled, s.tallness, s.key)):
+    for stack in sorted(stacks, key=lambda s: (s.to_build, s.tallness, s.key)):
         twin = any(
             bool(stack.layers) == bool(other.layers)
             and abs(stack.height_cm - other.height_cm) < apart_cm
@@ -290,13 +295,13 @@ class Nearest:
 
 
 def nearest(stacks: list[Stack], wanted_cm: float, tolerance_cm: float) -> Nearest:
-    """The stack nearest ``wanted_cm`` within the tolerance, then fewest items, whole props before piles, then flattest.
+    """The stack nearest ``wanted_cm`` within the tolerance, then the least to build, then flattest.
 
     Distances are compared to the millimetre, so that a simpler stack is not passed over for a hair.
     """
     near = [s for s in stacks if abs(s.height_cm - wanted_cm) <= tolerance_cm]
     if near:
-        best = min(near, key=lambda s: (round(abs(s.height_cm - wanted_cm), 1), s.items, s.piled, s.tallness, s.key))
+        best = min(near, key=lambda s: (round(abs(s.height_cm - wanted_cm), 1), s.to_build, s.tallness, s.key))
         return Nearest(best, None, None)
     below = [s for s in stacks if s.height_cm < wanted_cm]
     above = [s for s in stacks if s.height_cm > wanted_cm]

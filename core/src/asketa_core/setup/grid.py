@@ -42,7 +42,7 @@ class Axis:
     searched: bool = True
     """Whether every value is tried. Choices that change no geometry stay as they are."""
     items: Indices | None = None
-    """How many props each stack takes."""
+    """How much each stack is to build, in halves of a thing."""
     uses: NDArray[np.int16] | None = None
     """How many of each of the room's props each stack takes, (stacks, props)."""
 
@@ -201,7 +201,7 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
         wanted = float(slot.plain)
         plain = min(
             range(len(stacks)),
-            key=lambda i: (round(abs(stacks[i].height_cm - wanted)), stacks[i].items, stacks[i].piled),
+            key=lambda i: (round(abs(stacks[i].height_cm - wanted)), stacks[i].to_build),
         )
     times = 2 if slot.twice else 1
     heels = body.length_cm("ankle_above_sole") if slot.base == "heels" else 0.0
@@ -214,7 +214,7 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
         np.array([s.height_cm + heels for s in stacks]),
         tuple(stacks),
         plain=plain,
-        items=times * np.array([stack.items for stack in stacks], dtype=np.int32),
+        items=times * np.array([stack.to_build for stack in stacks], dtype=np.int32),
         uses=np.array(
             [[times * used[prop.id] for prop in room.stock] for used in (s.used for s in stacks)], dtype=np.int16
         ),
@@ -319,7 +319,7 @@ def build_grid(
     columns = {axis.name: k for k, axis in enumerate(axes)}
     unlike = np.zeros(len(indices), dtype=np.int32)
     for name, slot in variation.slots.items():
-        if variation.shared and isinstance(slot, StackSlot) and slot.per_side:
+        if isinstance(slot, StackSlot) and slot.per_side:
             left, right = (indices[:, columns[side_slot(name, each)]] for each in SIDES)
             unlike += left != right
     seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat_slot or "")

@@ -169,6 +169,10 @@ class _Words:
         """A figure without its sign, or the span a slot lets it have."""
         span = self._span(value)
         if span is None:
+            if isinstance(value, Scaled):
+                return say(
+                    "recipe", "phrase", "above", more=self._value(value.plus, unit), what=self._surface(value.slot)
+                )
             assert isinstance(value, str)
             return say("recipe", "phrase", "height_of", what=self._surface(value))
         low, high = sorted((abs(span[0]), abs(span[1])) if max(span) <= 0 else span)

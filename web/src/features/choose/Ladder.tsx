@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { useDrawings } from '../../common/ladders'
 import type { Chosen } from './ChooseScreen'
@@ -13,25 +13,27 @@ interface Props {
   onChoose: (side: Side, rung: string) => void
 }
 
-/** One family: upper lane left, lower lane right, rungs from most held up to least. */
+/** One family: upper lane left, lower lane right, rungs from most held up to least; one lane where both legs share the
+ * shape. */
 export function Ladder({ ladder, chosen, onChoose }: Props) {
   const { t } = useTranslation()
   const drawings = useDrawings(ladder.family)
-  const lane = (side: Side) => (
+  // A shape both legs share has one verdict: either side tells it.
+  const lane = (side: Side, name: Lane = side) => (
     <Box
       role="group"
-      aria-label={`${ladder.name}, ${t(`side.${side}`)}`}
+      aria-label={`${ladder.name}, ${t(`side.${name}`)}`}
       sx={{
         display: 'grid',
         gridTemplateColumns: `64px repeat(${ladder.rungs.length.toString()}, minmax(0, 1fr))`,
         columnGap: 1,
       }}
     >
-      <Box sx={{ color: `var(--${side})`, fontWeight: 700, alignSelf: 'center' }}>{t(`side.${side}`)}</Box>
+      <Box sx={{ color: `var(--${name})`, fontWeight: 700, alignSelf: 'center' }}>{t(`side.${name}`)}</Box>
       {ladder[side].rungs.map((rung) => (
         <RungCell
           key={rung.variation}
-          side={side}
+          side={name}
           rung={rung}
           figure={drawings?.[side][rung.variation]}
           action={ladder[side].decision.action}
@@ -63,11 +65,15 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
           {ladder.side_means !== 'worked_leg' && ` ${t(`choose.sideMeans.${ladder.side_means}`)}`}
         </Typography>
       </Box>
-      {lane('left')}
+      {lane('left', ladder.shared ? 'both' : 'left')}
       <NextTime ladder={ladder} side="left" />
-      <Box sx={{ height: 6 }} />
-      {lane('right')}
-      {!ladder.shared && <NextTime ladder={ladder} side="right" />}
+      {!ladder.shared && (
+        <>
+          <Box sx={{ height: 6 }} />
+          {lane('right')}
+          <NextTime ladder={ladder} side="right" />
+        </>
+      )}
     </Box>
   )
 }

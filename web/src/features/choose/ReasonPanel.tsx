@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { Chosen } from './ChooseScreen'
@@ -16,18 +16,22 @@ interface Props {
 /** What the chosen rungs rest on, left and right facing, and the way to their set-ups. */
 export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
   const { t } = useTranslation()
-  const lane = (side: Side) => {
+  const shared =
+    chosen.left !== undefined &&
+    chosen.left === chosen.right &&
+    ladders.find((each) => each.rungs.some((rung) => rung.id === chosen.left))?.shared === true
+  const lane = (side: Side, name: Lane = side) => {
     const ladder = ladders.find((each) => each.rungs.some((rung) => rung.id === chosen[side]))
     const rung = ladder?.[side].rungs.find((each) => each.variation === chosen[side])
     return (
       <Box
         sx={{
-          borderLeft: `3px solid var(--${side})`,
+          borderLeft: `3px solid var(--${name})`,
           pl: 1.5,
           '& p, & li': { fontSize: '0.95rem', lineHeight: 1.42 },
         }}
       >
-        <Typography sx={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</Typography>
+        <Typography sx={{ color: `var(--${name})`, fontWeight: 700 }}>{t(`side.${name}`)}</Typography>
         {rung === undefined || ladder === undefined ? (
           <Typography color="text.secondary">{t('choose.noneChosen')}</Typography>
         ) : (
@@ -65,17 +69,19 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
         maxHeight: '42vh',
         overflowY: 'auto',
         display: 'grid',
-        gridTemplateColumns: '1fr 1fr auto',
+        gridTemplateColumns: shared ? '1fr auto' : '1fr 1fr auto',
         gap: 3,
         alignItems: 'start',
       }}
     >
-      {lane('left')}
-      {lane('right')}
+      {shared ? lane('left', 'both') : lane('left')}
+      {!shared && lane('right')}
       <Box>
         <Button variant="contained" onClick={onOpen} disabled={!any}>
           {t(
-            chosen.left !== undefined && chosen.right !== undefined ? 'choose.openBoth' : 'choose.openSetup',
+            chosen.left !== undefined && chosen.right !== undefined && !shared
+              ? 'choose.openBoth'
+              : 'choose.openSetup',
           )}
         </Button>
         {!any && (

@@ -1,14 +1,14 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
 import { shortDate } from '../../common/dates'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 
 interface Props {
-  side: Side
+  side: Lane
   rung: Schemas['RungLane']
   /** Its drawing, once there. */
   figure: string | undefined

@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import type { Side } from '../../api/client'
+import type { Lane } from '../../api/client'
 import { dim } from '../../app/theme'
 
 interface Props<T extends string> {
   label: string
-  side: Side
+  side: Lane
   options: readonly T[]
   word: (option: T) => string
   chosen: readonly T[]

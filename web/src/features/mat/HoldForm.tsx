@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Side } from '../../api/client'
+import type { Lane } from '../../api/client'
 import { dim } from '../../app/theme'
 import { useShortcuts } from '../../common/shortcuts'
 import { Chips } from './Chips'
@@ -45,7 +45,7 @@ const SCORES = Array.from({ length: 11 }, (_, score) => score)
 const KEY_OF_TEN = ')'
 
 interface Props {
-  side: Side
+  side: Lane
   draft: LogDraft
   onDraft: (draft: LogDraft) => void
   /** Whether keys go to this lane. */

@@ -15,12 +15,14 @@ interface Props {
   onHold: (hold: Hold) => void
   /** The lane that was touched last: where a new hold begins. */
   active: Side
+  /** Whether both legs make the hold together. */
+  shared: boolean
   /** The dose of the side the clock is for. */
   dose: { seconds: number; words: string; timed: boolean }
 }
 
 /** Seconds of the hold, counted up; it goes on past the end, because the therapist ends a hold. */
-export function HoldTimer({ hold, onHold, active, dose }: Props) {
+export function HoldTimer({ hold, onHold, active, shared, dose }: Props) {
   const { t } = useTranslation()
   const [now, setNow] = useState(() => Date.now())
   const running = hold.since !== null
@@ -44,7 +46,7 @@ export function HoldTimer({ hold, onHold, active, dose }: Props) {
   useShortcuts(useMemo(() => [{ key: ' ', run: toggle }], [toggle]))
   const elapsed = elapsedMs(hold, Math.max(now, hold.since ?? 0)) / 1000
   const done = dose.timed ? Math.min(1, elapsed / dose.seconds) : 0
-  const side = hold.side ?? active
+  const side = shared ? 'both' : (hold.side ?? active)
   return (
     <Box role="timer" aria-label={t('mat.timer', { side: t(`side.${side}`) })}>
       <svg viewBox="0 0 128 128" width="132" height="132" aria-hidden>

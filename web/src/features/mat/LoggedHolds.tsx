@@ -1,10 +1,10 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 
 interface Props {
-  side: Side
+  side: Lane
   holds: Schemas['ItemOut'][]
   onCorrect: (hold: Schemas['ItemOut']) => void
 }

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { ApiProblem, type Schemas, type Side } from '../../api/client'
+import { ApiProblem, type Lane, type Schemas, type Side } from '../../api/client'
 import { dim, serif } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { useDraft } from '../../common/drafts'
@@ -18,6 +18,8 @@ import { useCorrectItem, useLogItem } from './queries'
 
 interface Props {
   side: Side
+  /** What the lane stands for: its side, or both where the legs share the shape and a hold is logged once. */
+  name: Lane
   /** The day of the plan: nothing begun on another day is gone on with. */
   date: string
   mat: Schemas['MatSide'] | null
@@ -28,13 +30,15 @@ interface Props {
   onLogged: () => void
 }
 
+const LARGE = { left: 'Left', right: 'Right', both: 'Both' } as const
+
 /** One side beside the mat: picture, set-up, last time, one touch for each thing that happened. */
 export function MatLane({ mat, ...props }: Props) {
   const { t } = useTranslation()
   if (mat === null) {
     return (
-      <Box component="section" sx={{ borderTop: `5px solid var(--${props.side})`, p: 2 }}>
-        <LaneName side={props.side} />
+      <Box component="section" sx={{ borderTop: `5px solid var(--${props.name})`, p: 2 }}>
+        <LaneName side={props.name} />
         <Typography color="text.secondary">{t('mat.nothing')}</Typography>
       </Box>
     )
@@ -43,14 +47,14 @@ export function MatLane({ mat, ...props }: Props) {
   return <Planned key={mat.variation} mat={mat} {...props} />
 }
 
-function LaneName({ side }: { side: Side }) {
+function LaneName({ side }: { side: Lane }) {
   const { t } = useTranslation()
   return (
     <Box
       component="h2"
       sx={{ fontFamily: serif, fontSize: '1.4rem', fontWeight: 600, m: 0, color: `var(--${side})` }}
     >
-      {t(side === 'left' ? 'side.Left' : 'side.Right')}
+      {t(`side.${LARGE[side]}`)}
     </Box>
   )
 }
@@ -75,6 +79,7 @@ function useLane(mat: Schemas['MatSide'], side: Side, date: string) {
 
 function Planned({
   side,
+  name,
   date,
   mat,
   active,
@@ -175,10 +180,10 @@ function Planned({
   return (
     <Box
       component="section"
-      aria-label={t(`side.${side}`)}
+      aria-label={t(`side.${name}`)}
       onClickCapture={onActivate}
       sx={{
-        borderTop: `5px solid var(--${side})`,
+        borderTop: `5px solid var(--${name})`,
         display: 'flex',
         flexDirection: 'column',
         minHeight: 0,
@@ -197,7 +202,7 @@ function Planned({
         }}
       >
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
-          <LaneName side={side} />
+          <LaneName side={name} />
           <Box sx={{ lineHeight: 1.25 }}>
             <strong>{used.short}</strong>, {used.dose}
             {used.setup_words !== '' && ` · ${used.setup_words}`}
@@ -219,7 +224,7 @@ function Planned({
           {mat.logged_today.length === 0 && mat.decision.reason}
         </Typography>
         <LoggedHolds
-          side={side}
+          side={name}
           holds={mat.logged_today}
           onCorrect={(hold) => {
             setHint(undefined)
@@ -239,7 +244,7 @@ function Planned({
               {t('mat.correcting', { short: correcting.hold.short, dose: correcting.hold.dose })}
             </Typography>
             <HoldForm
-              side={side}
+              side={name}
               active={active}
               draft={correcting.draft}
               onDraft={(draft) => {
@@ -249,7 +254,7 @@ function Planned({
           </>
         ) : describing ? (
           <HoldForm
-            side={side}
+            side={name}
             active={active}
             draft={lane.log}
             onDraft={(next) => {
@@ -295,7 +300,7 @@ function Planned({
         <Box sx={{ display: 'flex', gap: 1 }}>
           {correcting === null ? (
             <StepBack
-              side={side}
+              side={name}
               mat={mat}
               stepped={lane.steppedTo !== null}
               onStep={stepBack}
@@ -322,7 +327,7 @@ function Planned({
               disabled={log.isPending || correct.isPending}
               sx={{ flex: 1 }}
             >
-              {t(correcting === null ? 'mat.log' : 'mat.saveCorrection', { side: t(`side.${side}`) })}
+              {t(correcting === null ? 'mat.log' : 'mat.saveCorrection', { side: t(`side.${name}`) })}
             </Button>
           )}
         </Box>
@@ -338,7 +343,7 @@ function sentBefore(error: Error | null): string | null {
 }
 
 interface StepProps {
-  side: Side
+  side: Lane
   mat: Schemas['MatSide']
   stepped: boolean
   onStep: () => void

@@ -21,7 +21,7 @@ import { MorningChecks } from './MorningChecks'
 import { useMat } from './queries'
 
 /** The dim room: the drawings take their colours from the page. */
-const DIM_ROOM = { '--left': dim.left, '--right': dim.right, ...figureColours('dim') }
+const DIM_ROOM = { '--left': dim.left, '--right': dim.right, '--both': dim.both, ...figureColours('dim') }
 
 /** What the clock runs to: the dose of the side it is for, or of the other where only that is planned. */
 function doseOf(family: Schemas['MatFamily'], side: Side) {
@@ -59,7 +59,7 @@ export function MatScreen() {
   const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
   const day = mat.data?.date ?? ''
   const [hold, setHold] = useDraft<Hold>(`hold:${client_id}:${day}:${shown?.family ?? ''}`, NO_HOLD)
-  const clocked = hold.side ?? active
+  const clocked = shown?.shared === true ? 'left' : (hold.side ?? active)
   const held = (side: Side) => () => heldSeconds(hold, side, Date.now())
   const logged = (side: Side) => () => {
     if (hold.side === side) setHold(NO_HOLD)
@@ -140,17 +140,18 @@ export function MatScreen() {
               flex: 1,
               minHeight: 0,
               display: 'grid',
-              gridTemplateColumns: 'minmax(0,1fr) 168px minmax(0,1fr)',
+              gridTemplateColumns: shown.shared ? 'minmax(0,1fr) 200px' : 'minmax(0,1fr) 168px minmax(0,1fr)',
             }}
           >
             <MatLane
               key={`${shown.family}left`}
               side="left"
+              name={shown.shared ? 'both' : 'left'}
               date={day}
               mat={shown.left}
               held={held('left')}
               onLogged={logged('left')}
-              active={active === 'left'}
+              active={shown.shared || active === 'left'}
               onActivate={() => {
                 setActive('left')
               }}
@@ -159,7 +160,13 @@ export function MatScreen() {
               component="aside"
               sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center', overflowY: 'auto' }}
             >
-              <HoldTimer hold={hold} onHold={setHold} active={active} dose={doseOf(shown, clocked)} />
+              <HoldTimer
+                hold={hold}
+                onHold={setHold}
+                active={clocked}
+                shared={shown.shared}
+                dose={doseOf(shown, clocked)}
+              />
               {head.data?.notes
                 .filter((note) => note.weight === 'limit' || note.weight === 'ask')
                 .map((note) => (
@@ -180,18 +187,21 @@ export function MatScreen() {
                 {shown.left?.watch[0] ?? shown.right?.watch[0]}
               </Typography>
             </Box>
-            <MatLane
-              key={`${shown.family}right`}
-              side="right"
-              date={day}
-              mat={shown.right}
-              held={held('right')}
-              onLogged={logged('right')}
-              active={active === 'right'}
-              onActivate={() => {
-                setActive('right')
-              }}
-            />
+            {!shown.shared && (
+              <MatLane
+                key={`${shown.family}right`}
+                side="right"
+                name="right"
+                date={day}
+                mat={shown.right}
+                held={held('right')}
+                onLogged={logged('right')}
+                active={active === 'right'}
+                onActivate={() => {
+                  setActive('right')
+                }}
+              />
+            )}
           </Box>
         )}
         <Typography

@@ -50,7 +50,9 @@ export function PracticeFrame() {
   if (practice === undefined) return <NothingHere />
   const onTheMat = pathname.endsWith('/mat')
   return (
-    <Box sx={{ '--left': colours.left, '--right': colours.right, minHeight: '100vh' }}>
+    <Box
+      sx={{ '--left': colours.left, '--right': colours.right, '--both': colours.both, minHeight: '100vh' }}
+    >
       {!onTheMat && (
         <Box
           component="header"

@@ -1,11 +1,12 @@
 import { useTranslation } from 'react-i18next'
-import type { Schemas } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { CHART, columnOf, discomfortHeight, HEIGHT, rungHeight, staircase } from './model'
 
 interface Props {
   lane: Schemas['ResponseLane']
+  name: Lane
   rungs: Schemas['RungName'][]
   allowed: number
 }
@@ -14,10 +15,10 @@ const FOOT = CHART.top + CHART.bars
 const MARKS = FOOT + CHART.gap + CHART.stairs + 14
 
 /** Discomfort above, the staircase of support beneath, and under each hold its next morning and date. */
-export function ResponseChart({ lane, rungs, allowed }: Props) {
+export function ResponseChart({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   const count = lane.points.length
-  const colour = lane.side === 'left' ? colours.left : colours.right
+  const colour = colours[name]
   const width = Math.min(26, (CHART.width - CHART.left) / (2.4 * count))
   const spoken = lane.points
     .map((point) =>
@@ -37,7 +38,7 @@ export function ResponseChart({ lane, rungs, allowed }: Props) {
       viewBox={`0 0 ${CHART.width.toString()} ${HEIGHT.toString()}`}
       width="100%"
       role="img"
-      aria-label={t('responses.chart', { side: t(`side.${lane.side}`), count, list: spoken })}
+      aria-label={t('responses.chart', { side: t(`side.${name}`), count, list: spoken })}
       style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink }}
     >
       {[0, 5, 10].map((score) => (

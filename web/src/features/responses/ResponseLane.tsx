@@ -1,22 +1,23 @@
 import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import type { Schemas } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { SideHead } from '../../common/ui/SideHead'
 import { ResponseChart } from './ResponseChart'
 
 interface Props {
   lane: Schemas['ResponseLane']
+  name: Lane
   rungs: Schemas['RungName'][]
   allowed: number
 }
 
 /** One side over time, the decision for next time, and what would change it. */
-export function ResponseLane({ lane, rungs, allowed }: Props) {
+export function ResponseLane({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   return (
-    <Box sx={{ borderTop: `5px solid var(--${lane.side})`, pt: 0.75 }}>
-      <SideHead side={lane.side} />
+    <Box sx={{ borderTop: `5px solid var(--${name})`, pt: 0.75 }}>
+      <SideHead side={name} />
       {lane.points.length === 0 ? (
         <Typography color="text.secondary">{t('responses.noneOnSide')}</Typography>
       ) : (
@@ -24,7 +25,7 @@ export function ResponseLane({ lane, rungs, allowed }: Props) {
           <Typography color="text.secondary" sx={{ fontSize: '0.85rem' }}>
             {t('responses.legend')}
           </Typography>
-          <ResponseChart lane={lane} rungs={rungs} allowed={allowed} />
+          <ResponseChart lane={lane} name={name} rungs={rungs} allowed={allowed} />
           <Typography sx={{ fontSize: '0.95rem', lineHeight: 1.4 }}>
             <strong>{t('responses.next')}:</strong> {lane.decision.reason}
           </Typography>

@@ -68,14 +68,21 @@ function Lanes({ family }: { family: Schemas['ResponseFamily'] }) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)',
+        gridTemplateColumns: family.shared ? 'minmax(0,1fr)' : 'minmax(0,1fr) minmax(0,1fr)',
         gap: 2,
         borderBottom: `1px solid ${colours.line}`,
         pb: 1.5,
       }}
     >
-      <ResponseLane lane={family.left} rungs={family.rungs} allowed={family.allowed} />
-      <ResponseLane lane={family.right} rungs={family.rungs} allowed={family.allowed} />
+      <ResponseLane
+        lane={family.left}
+        name={family.shared ? 'both' : 'left'}
+        rungs={family.rungs}
+        allowed={family.allowed}
+      />
+      {!family.shared && (
+        <ResponseLane lane={family.right} name="right" rungs={family.rungs} allowed={family.allowed} />
+      )}
     </Box>
   )
 }

@@ -28,6 +28,7 @@ describe('the chart of responses', () => {
 describe('the table of responses', () => {
   it('shows the newest first and left before right on one day', () => {
     const rows = tableRows({
+      shared: false,
       left: lane('left', [point('2026-11-01', 1), point('2026-11-08', 2)]),
       right: lane('right', [point('2026-11-08', 0)]),
     })
@@ -35,6 +36,18 @@ describe('the table of responses', () => {
       '2026-11-08 left',
       '2026-11-08 right',
       '2026-11-01 left',
+    ])
+  })
+
+  it('tells a hold of both legs once, and what was said of one side alone as its own', () => {
+    const rows = tableRows({
+      shared: true,
+      left: lane('left', [point('2026-11-08', 2)]),
+      right: lane('right', [point('2026-11-01', 3), point('2026-11-08', 2)]),
+    })
+    expect(rows.map((row) => `${row.point.date} ${row.side}`)).toEqual([
+      '2026-11-08 both',
+      '2026-11-01 right',
     ])
   })
 })

@@ -1,4 +1,4 @@
-import type { Schemas } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 
 type Point = Schemas['ResponsePoint']
 
@@ -45,10 +45,33 @@ export function staircase(points: readonly Pick<Point, 'rung'>[], rungs: number)
 }
 
 /** Both sides' holds for the table, newest first. */
-export function tableRows(family: Pick<Schemas['ResponseFamily'], 'left' | 'right'>) {
-  const rows = (['left', 'right'] as const).flatMap((side) =>
-    family[side].points.map((point, order) => ({ side, point, order })),
+export function tableRows(
+  family: Pick<Schemas['ResponseFamily'], 'left' | 'right' | 'shared'>,
+): { side: Lane; point: Point; order: number }[] {
+  const left = family.left.points.map((point, order) => ({ side: 'left' as Lane, point, order }))
+  const right = family.right.points.map((point, order) => ({ side: 'right' as Lane, point, order }))
+  if (!family.shared) return newestFirst([...left, ...right])
+  // One hold of both legs stands on both sides and is told once; what was once said of one side alone stays its own.
+  const alone = right.filter((row) => !left.some((each) => saysTheSame(each.point, row.point)))
+  const paired = left.map((row) => ({
+    ...row,
+    side: right.some((each) => saysTheSame(each.point, row.point)) ? ('both' as Lane) : row.side,
+  }))
+  return newestFirst([...paired, ...alone])
+}
+
+function saysTheSame(a: Point, b: Point): boolean {
+  return (
+    a.date === b.date &&
+    a.short === b.short &&
+    a.during === b.during &&
+    a.after === b.after &&
+    a.kind === b.kind &&
+    a.place === b.place
   )
+}
+
+function newestFirst<Row extends { side: Lane; point: Point; order: number }>(rows: Row[]): Row[] {
   return rows.sort(
     (a, b) => b.point.date.localeCompare(a.point.date) || a.side.localeCompare(b.side) || b.order - a.order,
   )

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField'
 import Tooltip from '@mui/material/Tooltip'
 import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { Failure } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { useSeenOnTheMat } from './queries'
@@ -18,7 +18,7 @@ export function Findings({
   state,
   detail,
 }: {
-  side: Side
+  side: Lane
   state: LaneState
   detail: Schemas['DetailOut']
 }) {

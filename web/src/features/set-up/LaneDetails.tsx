@@ -2,13 +2,13 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { Options } from './Options'
 import type { LaneState } from './useLaneState'
 
 interface Props {
-  side: Side
+  side: Lane
   state: LaneState
   onGo: (rung: string) => void
 }

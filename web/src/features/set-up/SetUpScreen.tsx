@@ -23,7 +23,8 @@ import { useChosen, useLaneState } from './useLaneState'
 const SIDES: readonly Side[] = ['left', 'right']
 const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'front', 'behind', 'above']
 
-/** Two lanes facing outward, one ruler for both, and what each side needs from the shelf. */
+/** Two lanes facing outward, one ruler for both, and what each side needs from the shelf; one lane for a shape that both
+ * legs share, its two sides facing inside it. */
 export function SetUpScreen() {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
@@ -113,6 +114,9 @@ export function SetUpScreen() {
       />
     )
   }
+  const shared = rungs.left === rungs.right && left.setup.data?.shared === true
+  const lanes: readonly Side[] = shared ? ['left'] : SIDES
+  const columns = shared ? 'minmax(0,1fr)' : 'minmax(0,1fr) minmax(0,1fr)'
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
@@ -169,11 +173,11 @@ export function SetUpScreen() {
           ))}
         </Box>
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)', gap: 1.75 }}>
-        {SIDES.map((side) => (
+      <Box sx={{ display: 'grid', gridTemplateColumns: columns, gap: 1.75 }}>
+        {lanes.map((side) => (
           <SetupLane
             key={side}
-            side={side}
+            side={shared ? 'both' : side}
             state={side === 'left' ? left : right}
             active={active === side}
             onActivate={() => {
@@ -183,11 +187,11 @@ export function SetUpScreen() {
         ))}
       </Box>
       <FacingRulers left={left} right={right} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0,1fr) minmax(0,1fr)', gap: 1.75, mt: 1.5 }}>
-        {SIDES.map((side) => (
+      <Box sx={{ display: 'grid', gridTemplateColumns: columns, gap: 1.75, mt: 1.5 }}>
+        {lanes.map((side) => (
           <LaneDetails
             key={side}
-            side={side}
+            side={shared ? 'both' : side}
             state={side === 'left' ? left : right}
             onGo={(rung) => {
               go(side, rung)

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Side } from '../../api/client'
+import type { Lane, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
 import { Failure, Working } from '../../common/ui/States'
@@ -14,11 +14,13 @@ import { TakeToTheMat } from './TakeToTheMat'
 import type { LaneState } from './useLaneState'
 
 interface Props {
-  side: Side
+  side: Lane
   state: LaneState
   active: boolean
   onActivate: () => void
 }
+
+const LARGE = { left: 'Left', right: 'Right', both: 'Both' } as const
 
 /** One side's set-up: verdict, figure to scale, steppers over what the room can build, what binds. */
 export function SetupLane({ side, state, active, onActivate }: Props) {
@@ -45,6 +47,34 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   if (setup.isPending) return lane(<Working />)
   if (setup.isError) return lane(<Failure error={setup.error} again={() => void setup.refetch()} />)
   const grid = setup.data.grid
+  // Where both sides share the shape, what each has of its own faces the other.
+  const facing = side === 'both' && axes.some((axis) => axis.side !== null)
+  const beside = side === 'both' && axes.length > 4 ? '460px' : '222px'
+  const steppers = (of: Side | null) =>
+    grid === null
+      ? null
+      : axes.map((axis, k) =>
+          // The other side's own support is set in the other lane.
+          axis.side !== of ? null : (
+            <Stepper
+              key={axis.name}
+              axis={axis}
+              axes={axes}
+              grid={grid}
+              indices={indices}
+              at={k}
+              onStep={(index) => {
+                choose(indices.map((each, i) => (i === k ? index : each)))
+              }}
+            />
+          ),
+        )
+  const column = (of: Side) => (
+    <Box role="group" aria-label={t(`side.${of}`)} sx={{ borderTop: `3px solid var(--${of})`, pt: 0.5 }}>
+      <Box sx={{ color: `var(--${of})`, fontWeight: 700 }}>{t(`side.${of}`)}</Box>
+      {steppers(of)}
+    </Box>
+  )
   // What is only on the way in or out is said below, and makes no verdict.
   const cautions = verdict === 'with_eye' ? (detail?.findings.filter(({ size }) => size > 0).length ?? 0) : 0
   return lane(
@@ -54,7 +84,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: `var(--${side})` }}>
             <VerdictMark verdict={verdict} size={18} />
             <Typography variant="h3" component="h2" sx={{ fontSize: '1rem' }}>
-              {t(side === 'left' ? 'side.Left' : 'side.Right')}:{' '}
+              {t(`side.${LARGE[side]}`)}:{' '}
               <Box component="span" sx={{ color: 'text.primary' }}>
                 {t(`verdictLong.${verdict}`)}
                 {cautions > 0 && `, ${t('choose.cautions', { count: cautions })}`}
@@ -74,31 +104,35 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
         <Box
           sx={{
             display: 'grid',
-            gridTemplateColumns: 'minmax(0,1fr) 222px',
+            gridTemplateColumns: facing ? '222px minmax(0,1fr) 222px' : `minmax(0,1fr) ${beside}`,
             gap: 1.5,
             alignItems: 'center',
             mt: 0.5,
           }}
         >
-          {detail === undefined ? <Box sx={{ height: 262 }} /> : <Figure svg={detail.figure} height={262} />}
+          {facing && column('left')}
           <Box>
-            {axes.map((axis, k) =>
-              // The other side's own support is set in the other lane.
-              axis.side !== null && axis.side !== side ? null : (
-                <Stepper
-                  key={axis.name}
-                  axis={axis}
-                  axes={axes}
-                  grid={grid}
-                  indices={indices}
-                  at={k}
-                  onStep={(index) => {
-                    choose(indices.map((each, i) => (i === k ? index : each)))
-                  }}
-                />
-              ),
+            {detail === undefined ? (
+              <Box sx={{ height: 262 }} />
+            ) : (
+              <Figure svg={detail.figure} height={262} />
+            )}
+            {facing && (
+              <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0,1fr))', columnGap: 2 }}>
+                {steppers(null)}
+              </Box>
             )}
           </Box>
+          {facing ? (
+            column('right')
+          ) : (
+            <Box
+              sx={side === 'both' ? { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 } : {}}
+            >
+              {steppers(null)}
+              {side !== 'both' && steppers(side)}
+            </Box>
+          )}
         </Box>
       )}
       {detail !== undefined && <Findings side={side} state={state} detail={detail} />}

@@ -5,12 +5,12 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import type { Side } from '../../api/client'
+import type { Lane } from '../../api/client'
 import { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
 /** How long to hold, and the way to today's plan. Closed set-ups cannot be taken. */
-export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) {
+export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) {
   const { t } = useTranslation()
   const take = useTakeToTheMat()
   const rung = state.setup.data
@@ -42,7 +42,8 @@ export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) 
           onClick={() => {
             take.mutate({
               variation: rung.variation,
-              side,
+              // A shape both legs share is planned for both.
+              side: side === 'both' ? 'left' : side,
               setup: state.wanted,
               dose_s: state.dose,
               accepted,
@@ -59,7 +60,6 @@ export function TakeToTheMat({ side, state }: { side: Side; state: LaneState }) 
       {take.isSuccess && (
         <Typography role="status" sx={{ color: `var(--${side})`, fontWeight: 600, textAlign: 'right' }}>
           ✓ {t('setUp.taken')}
-          {rung.shared && ` · ${t('setUp.bothSides')}`}
         </Typography>
       )}
       {take.isError && (
