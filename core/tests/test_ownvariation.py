@@ -106,6 +106,27 @@ class Steps(TestCase):
         met = [rung.id for rung in library.steps(circle[1], "step_back")]
         self.assertEqual(met, ["figure_four.own_1"])
 
+    def test_an_own_rung_stands_in_the_chain_in_both_directions(self) -> None:
+        self.own("own_1")
+        self.own("own_2")
+        library = with_own(LIBRARY, self.known)
+        onward = [
+            rung.id.split(".")[1]
+            for rung in library.steps(library.variation("figure_four.foot_on_floor"), "step_forward")
+        ]
+        self.assertEqual(onward[:4], ["block_flat", "own_2", "own_1", "block_side"])
+        back = [
+            rung.id.split(".")[1] for rung in library.steps(library.variation("figure_four.block_side"), "step_back")
+        ]
+        self.assertEqual(back, ["own_1", "own_2", "block_flat", "foot_on_floor"])
+        shown = [rung.id.split(".")[1] for rung in library.families["figure_four"].variations]
+        self.assertEqual(shown[1:5], ["block_flat", "own_2", "own_1", "block_side"])
+
+    def test_steps_a_file_names_otherwise_are_kept(self) -> None:
+        self.own("own_1", step_back="figure_four.foot_on_floor", step_forward="figure_four.leaning")
+        library = with_own(LIBRARY, self.known)
+        self.assertEqual(library.variation("figure_four.own_1").step_forward, "figure_four.leaning")
+
     def test_a_retired_rung_is_passed_over(self) -> None:
         put_away = self.own("own_1", step_back="figure_four.foot_on_floor")
         onto = self.own("own_2", step_back="figure_four.own_1")

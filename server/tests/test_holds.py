@@ -64,6 +64,34 @@ class Rounds(ApiTest):
         self.assertEqual(hold["tolerance"], "pending")
 
 
+class ChangedSince(ApiTest):
+    """A plan made when a rung was built otherwise is shown as it was, with both verdicts."""
+
+    def planned(self, **changes: Any) -> Any:
+        plan = {"variation": FLAT, "side": "left", "setup": {}, "dose_s": 40}
+        self.post(self.url("/plan"), plan)
+        with scope(practice=self.house.practice):
+            visit = Visit.objects.get()
+            visit.plan[0]["left"] |= changes
+            visit.save(update_fields=["plan"])
+        (family,) = self.client.get(self.url("/mat")).json()["families"]
+        return family["left"]
+
+    def test_what_is_as_it_was_planned_is_not_marked(self) -> None:
+        self.assertIsNone(self.planned()["changed_since"])
+
+    def test_a_height_nobody_builds_now_is_marked(self) -> None:
+        old = {"seat": {"stack": "chair:seat+blanket:16", "number": 53.4}, "foot_lift": {"number": 4}}
+        changed = self.planned(setup=old, verdict="clear")["changed_since"]
+        self.assertIn("seat 53", changed["was"])
+        self.assertEqual(changed["verdict_then"], "clear")
+
+    def test_so_is_another_verdict(self) -> None:
+        side = self.planned(verdict="leave_out")
+        self.assertEqual(side["changed_since"]["verdict_then"], "leave_out")
+        self.assertEqual(side["changed_since"]["verdict_now"], side["verdict"])
+
+
 class BothLegs(ApiTest):
     """A hold of a shape both legs share is said once and stands on both sides."""
 

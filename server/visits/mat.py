@@ -19,7 +19,9 @@ from asketa_core import (
     detail_at,
     dose_words,
     figure,
+    heights_words,
     lane_view,
+    same_value,
     say,
     step_back_from,
 )
@@ -29,6 +31,8 @@ from visits.choosing import decision_out
 from visits.holds import hold_fields
 from visits.models import LoggedItem, Visit
 from visits.schemas import (
+    ChangedSince,
+    DetailOut,
     ItemOut,
     MatFamily,
     MatOut,
@@ -138,6 +142,7 @@ def _mat_side(
         cautions=detail.findings,
         cues=cue_words(rung),
         watch=[say("watch", sign) for sign in rung.watch],
+        changed_since=_changed_since(rung, setup, planned, detail),
         step_back=today.cached(
             "step_back",
             rung.id,
@@ -150,6 +155,18 @@ def _mat_side(
         decision=decision_out(today.library, decision),
         logged_today=[items[key] for key in now if key in items],
     )
+
+
+def _changed_since(
+    rung: Variation, setup: dict[str, SlotValue], planned: dict[str, Any], now: DetailOut
+) -> ChangedSince | None:
+    """How a planned set-up differs from what it has become: a slot that is gone or new, a height nobody builds now, or
+    another verdict."""
+    then = planned.get("verdict")
+    same = set(setup) == set(now.setup) and all(same_value(value, now.setup[name]) for name, value in setup.items())
+    if same and then in (None, now.verdict):
+        return None
+    return ChangedSince(was=heights_words(rung, setup), verdict_then=then, verdict_now=now.verdict)
 
 
 def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | bool:

@@ -355,6 +355,15 @@ class MorningIn(Input):
     settled: Annotated[bool, Field(strict=True)]
 
 
+class ChangedSince(Schema):
+    """A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
+    is empty for plans made before it was kept."""
+
+    was: str
+    verdict_then: Verdict | None
+    verdict_now: Verdict
+
+
 class MatSide(Schema):
     """One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
     ``timed`` doses run on a clock; repetitions are counted."""
@@ -376,6 +385,7 @@ class MatSide(Schema):
     cautions: list[FindingOut]
     cues: list[str]
     watch: list[str]
+    changed_since: ChangedSince | None
     step_back: MatStepBack | None
     last: ItemOut | None
     decision: DecisionOut

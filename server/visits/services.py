@@ -66,6 +66,7 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
         # What was judged is what is planned: the room's own stacks, not whatever was sent.
         "setup": _stored({**screened.grid.setup(row), **_choices(data.setup)}),
         "dose_s": data.dose_s,
+        "verdict": screened.verdict_at(row).value,
         "accepted": [accepted.model_dump() for accepted in data.accepted],
     }
     ladder = planned_ladder(visit, rung.family)

@@ -13,12 +13,14 @@ from asketa_core import (
     Axis,
     Finding,
     NoGrid,
+    NumberSlot,
     Readout,
     Screened,
     SetupDetail,
     Side,
     Situation,
     SlotValue,
+    StackSlot,
     Trade,
     Variation,
     Verdict,
@@ -139,9 +141,11 @@ def _axes(screened: Screened) -> list[AxisOut]:
 
 
 def _choice_label(axis: Axis, index: int) -> str:
-    if axis.stacks:
-        return stack_words(axis.stacks[index])
-    return say("choices", axis.options[index]) if axis.options else ""
+    if isinstance(axis.slot, StackSlot):
+        return stack_words(axis.stacks[index], "heels" if axis.slot.base == "heels" else "floor")
+    if isinstance(axis.slot, NumberSlot):
+        return axis.slot.meaning(float(axis.numbers[index]))
+    return say("choices", axis.options[index])
 
 
 def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:

@@ -43,7 +43,7 @@ from asketa_core.plausible import (
 )
 from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
-from asketa_core.poses.recipe import StackSlot
+from asketa_core.poses.recipe import NumberSlot, StackSlot
 from asketa_core.progress.demand import StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
 from asketa_core.progress.step import (
@@ -51,6 +51,7 @@ from asketa_core.progress.step import (
     keeps_range,
     next_step,
     recently_operated,
+    same_value,
     shared_decision,
     why_words,
 )
@@ -115,6 +116,7 @@ __all__ = [
     "Mind",
     "NoGrid",
     "Note",
+    "NumberSlot",
     "OwnVariation",
     "Quantity",
     "Readout",
@@ -181,6 +183,7 @@ __all__ = [
     "recipe_lines",
     "rulers_of",
     "rungs_of_change",
+    "same_value",
     "say",
     "screen_client",
     "shared_decision",

@@ -162,7 +162,7 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
             f"variation.{place_of(first['loc'])}", f"{first['msg']}.", "Correct it as the schema says."
         ) from error
     _check_slots(rung)
-    _check_kept(rung, base)
+    _check_kept(rung, base, stored)
     if not stored:
         _check_steps(rung, library)
         _check_settles(rung)
@@ -178,15 +178,51 @@ def lineage(own: Mapping[str, OwnVariation], variation_id: str) -> list[str]:
 
 
 def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Variation] = ()) -> Library:
-    """A library with a practice's own rungs, each below the rung it was made from, last where that was put away."""
+    """A library with a practice's own rungs, each below the rung it was made from, last where that was put away.
+
+    Each takes its place in the steps too: back to the rung it was made from, on to where that one went; its neighbours step
+    to it. Steps that its file names otherwise than the copied rung are kept.
+    """
     families: dict[str, Family] = dict(library.families)
+    as_written = {rung.id: rung for rung in library.variations()}
     for each in own:
+        as_written[each.rung.id] = each.rung
         family = families[each.rung.family]
         rungs = list(family.variations)
-        at = next((k for k, rung in enumerate(rungs) if rung.id == each.after), len(rungs) - 1)
-        rungs.insert(at + 1, each.rung)
+        at = next((k for k, rung in enumerate(rungs) if rung.id == each.after), None)
+        if at is None:
+            rungs.append(each.rung)
+        else:
+            before, rung = _linked(rungs[at], each.rung, as_written[each.after])
+            rungs[at : at + 1] = [before, rung]
         families[family.family] = family.model_copy(update={"variations": tuple(rungs)})
+        if at is not None and rungs[at].step_forward == each.rung.id:
+            families = {name: _stepping_back_to(each, family, rungs[at + 1]) for name, family in families.items()}
     return Library(families, {**library.retired, **{rung.id: rung for rung in retired}})
+
+
+def _linked(before: Variation, own: Variation, copied: Variation) -> tuple[Variation, Variation]:
+    """The rung that one was made from and the own rung, stepping to each other where the file names no other steps."""
+    steps: dict[str, str | None] = {}
+    if own.step_forward in (None, copied.step_forward):
+        steps["step_forward"] = before.step_forward
+    if own.step_back not in (None, copied.step_back):
+        return before, own.model_copy(update=steps)
+    steps["step_back"] = before.id
+    return before.model_copy(update={"step_forward": own.id}), own.model_copy(update=steps)
+
+
+def _stepping_back_to(own: OwnVariation, family: Family, placed: Variation) -> Family:
+    """A family in which the rung after an own one steps back to it instead of to the one it was made from."""
+    if not any(rung.id == placed.step_forward and rung.step_back == own.after for rung in family.variations):
+        return family
+    rungs = tuple(
+        rung.model_copy(update={"step_back": placed.id})
+        if rung.id == placed.step_forward and rung.step_back == own.after
+        else rung
+        for rung in family.variations
+    )
+    return family.model_copy(update={"variations": rungs})
 
 
 def _base(after: str, family: Family, library: Library) -> Variation:
@@ -237,11 +273,12 @@ def _check_steps(rung: Variation, library: Library) -> None:
             )
 
 
-def _check_kept(rung: Variation, base: Variation) -> None:
-    """A copy keeps what limits speak of: the shape and what it counts as, tests and ways, and who carries the weight."""
+def _check_kept(rung: Variation, base: Variation, stored: bool = False) -> None:
+    """A copy keeps what limits speak of: the shape and what it counts as, tests and ways, and who carries the weight.
+    What was ``stored`` when the copied rung was still written otherwise keeps its own lean and aims."""
     if rung.position != base.position:
         raise InputError("variation.position", f"the copied rung is {base.position}.", "Keep its position.")
-    if _shape(rung.recipe) != _shape(base.recipe):
+    if _shape(rung.recipe, stored) != _shape(base.recipe, stored):
         raise InputError(
             "variation.recipe", "the base and the legs follow other rules than in the copied rung.",
             "Keep the rules; the figures may change.",
@@ -251,7 +288,7 @@ def _check_kept(rung: Variation, base: Variation) -> None:
             "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
             f"Give at most {base.recipe.hands.carry:g}.",
         )  # fmt: skip
-    for name in NEW_IN_3:
+    for name in NEW_IN_3 if not stored else NEW_IN_3[:-1]:
         if getattr(rung.recipe, name) != getattr(base.recipe, name):
             raise InputError(
                 f"variation.recipe.{name}", "this is not as in the copied rung; limits depend on it.", "Keep it.",
@@ -282,9 +319,9 @@ def _check_kept(rung: Variation, base: Variation) -> None:
         raise InputError("variation.recipe.way", "the copied rung's ways in and out are screened too.", "Keep them.")
 
 
-def _shape(recipe: Recipe) -> tuple[object, ...]:
+def _shape(recipe: Recipe, whatever_its_lean: bool) -> tuple[object, ...]:
     rests = [leg.rule for leg in (recipe.worked_rule, recipe.other_rule)]
-    return (type(recipe.stands_on), *rests, recipe.lean)
+    return (type(recipe.stands_on), *rests, None if whatever_its_lean else recipe.lean)
 
 
 def _check_settles(rung: Variation) -> None:

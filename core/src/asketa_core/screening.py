@@ -23,7 +23,7 @@ from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Library, Variation, standard_library
 from asketa_core.poses.posture import Readout, unit_of
-from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg, side_slot
+from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, StackSlot, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
 from asketa_core.props.stacks import Stack
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
@@ -343,7 +343,11 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     stopped = screened.pose.stopped_by.get(screened.side)
     stopped_by = "" if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
     technique = screened.ways[int(screened.technique[index])].name if screened.ways else ""
-    words = {name: _slot_words(name, value, stacks) for name, value in setup.items()}
+    bases = {axis.name: axis.slot.base for axis in grid.axes if isinstance(axis.slot, StackSlot)}
+    words = {
+        name: _slot_words(name, value, stacks, "heels" if bases.get(name) == "heels" else "floor")
+        for name, value in setup.items()
+    }
     return SetupDetail(
         index=index,
         side=screened.side,
@@ -371,9 +375,9 @@ def _stopped_code(screened: Screened, stopped: int) -> str:
     return "floor_support" if code == "support" and screened.variation.position != "chair" else code
 
 
-def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any]) -> str:
+def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any], base: str) -> str:
     if name in stacks:
-        return stack_words(stacks[name])
+        return stack_words(stacks[name], base)
     if value.choice is not None:
         return str(lookup("choices", value.choice))
     return f"{value.number:g}"

@@ -2355,6 +2355,17 @@ export interface components {
              */
             view: "side" | "front" | "behind" | "above";
         };
+        /**
+         * ChangedSince
+         * @description A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
+         *     is empty for plans made before it was kept.
+         */
+        ChangedSince: {
+            /** Was */
+            was: string;
+            verdict_then: components["schemas"]["Verdict"] | null;
+            verdict_now: components["schemas"]["Verdict"];
+        };
         /** ItemOut */
         ItemOut: {
             /**
@@ -2471,6 +2482,7 @@ export interface components {
             cues: string[];
             /** Watch */
             watch: string[];
+            changed_since: components["schemas"]["ChangedSince"] | null;
             step_back: components["schemas"]["MatStepBack"] | null;
             last: components["schemas"]["ItemOut"] | null;
             decision: components["schemas"]["DecisionOut"];

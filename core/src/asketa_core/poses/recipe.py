@@ -141,6 +141,13 @@ class NumberSlot(Record):
     step: float = Field(ge=0.5, le=360)
     plain: float | ShareOfRange
     less_support: LessSupport
+    low_means: Label | None = None
+    """What the lowest value is, where a figure says little: 'pelvis level'."""
+    high_means: Label | None = None
+
+    def meaning(self, value: float) -> str:
+        """What a value at an end of the slot is; empty between."""
+        return (self.low_means if value == self.start else self.high_means if value == self.to else None) or ""
 
     @property
     def unit(self) -> str:

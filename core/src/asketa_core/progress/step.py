@@ -105,18 +105,18 @@ def same_step(a: Step, b: Step) -> bool:
     """One rung, one dose, and every slot the same choice or within 1 cm or one grid step of it."""
     if a.variation != b.variation or a.dose_s != b.dose_s:
         return False
-    for name in set(a.setup) & set(b.setup):
-        first, second = a.setup[name], b.setup[name]
-        if first.choice != second.choice:
-            return False
-        if first.stack is not None and first.stack == second.stack:
-            continue
-        if first.number is not None and second.number is not None and first.stack is not None:
-            if abs(first.number - second.number) > SAME_HEIGHT_CM:
-                return False
-        elif first.number != second.number:
-            return False
-    return True
+    return all(same_value(a.setup[name], b.setup[name]) for name in set(a.setup) & set(b.setup))
+
+
+def same_value(first: SlotValue, second: SlotValue) -> bool:
+    """Whether two values of a slot are one choice: the same word, the same stack, or within a centimetre of it."""
+    if first.choice != second.choice:
+        return False
+    if first.stack is not None and first.stack == second.stack:
+        return True
+    if first.number is not None and second.number is not None and first.stack is not None:
+        return abs(first.number - second.number) <= SAME_HEIGHT_CM
+    return first.number == second.number
 
 
 def next_step(

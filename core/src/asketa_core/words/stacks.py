@@ -47,10 +47,10 @@ def layer_words(layer: Layer) -> str:
     return words if layer.pieces == 1 or layer.piled else say("stacks", "beside", words=words)
 
 
-def stack_words(stack: Stack) -> str:
-    """'chair 45 with two folded blankets'; 'floor' when nothing is needed."""
+def stack_words(stack: Stack, base: str = "floor") -> str:
+    """'chair 45 with two folded blankets'; what it would stand on when nothing is needed."""
     if not stack.layers:
-        return say("stacks", "floor")
+        return say("stacks", base)
     alike: list[tuple[Layer, int]] = []
     for layer in stack.layers:
         if alike and (alike[-1][0].prop_id, alike[-1][0].way, layer.pieces) == (layer.prop_id, layer.way, 1):

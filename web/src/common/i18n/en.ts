@@ -496,6 +496,7 @@ export const en = {
     fetch: 'Fetch',
     less: 'lower or less',
     more: 'higher or more',
+    typeFigure: 'type another figure',
     purpose: 'purpose kept',
     purposeHint: 'Demand as a share of this client’s range; wanted 70–95 %, target 85 %.',
     limit: 'limit {{value}}',
@@ -524,6 +525,9 @@ export const en = {
   mat: {
     title: 'On the mat',
     nothing: 'Nothing on today’s plan yet',
+    changedSince: 'Changed since, look again.',
+    changedFrom: 'Planned: {{was}} ({{then}}); now {{now}}.',
+    verdictNotKept: 'verdict not kept',
     nothingMore: 'Open a set-up and take it to the mat.',
     toSetUp: 'To the set-up',
     leave: 'Leave the mat',

@@ -208,6 +208,19 @@ function Planned({
             {used.setup_words !== '' && ` · ${used.setup_words}`}
           </Box>
         </Box>
+        {mat.changed_since !== null && (
+          <Alert severity="warning" variant="outlined" sx={{ py: 0, color: dim.ink }}>
+            <strong>{t('mat.changedSince')}</strong>{' '}
+            {t('mat.changedFrom', {
+              was: mat.changed_since.was,
+              then:
+                mat.changed_since.verdict_then === null
+                  ? t('mat.verdictNotKept')
+                  : t(`verdict.${mat.changed_since.verdict_then}`),
+              now: t(`verdict.${mat.changed_since.verdict_now}`),
+            })}
+          </Alert>
+        )}
         <Box sx={{ flex: 'none' }}>
           <Figure svg={figure} height={132} />
         </Box>

@@ -1,9 +1,10 @@
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
+import { type ChangeEvent, type KeyboardEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
-import { stepTo, verdictAt } from './model'
+import { nearestTo, stepTo, verdictAt } from './model'
 
 interface Props {
   axis: Schemas['AxisOut']
@@ -14,13 +15,17 @@ interface Props {
   onStep: (index: number) => void
 }
 
-/** One slot. The buttons go only to what the room can build; a hatched one leads where a limit closes. */
+/** One slot; its figure may be typed, and the nearest that can be built is taken. The buttons go only to what the room can build; a hatched one leads where a limit closes. */
 export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
   const { t } = useTranslation()
+  const [typed, setTyped] = useState<string | null>(null)
   const choice = axis.choices[indices[at] ?? 0]
   const unit = axis.kind === 'angle' ? '°' : ' cm'
+  const none = axis.kind === 'stack' && choice?.number === 0
   const number =
-    choice?.number === null || choice?.number === undefined ? '' : `${choice.number.toFixed(0)}${unit}`
+    choice?.number === null || choice?.number === undefined || none
+      ? ''
+      : `${choice.number.toFixed(0)}${unit}`
   const detail = choice?.label === '' || choice?.label === undefined ? '' : choice.label
   const button = (by: 1 | -1, sign: string, word: string) => {
     const index = stepTo(axes, grid, indices, at, by)
@@ -58,6 +63,13 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
       </IconButton>
     )
   }
+  const take = () => {
+    const wanted = Number((typed ?? '').replace(',', '.'))
+    if (typed !== null && typed.trim() !== '' && Number.isFinite(wanted)) {
+      onStep(nearestTo(axes, grid, indices, at, wanted))
+    }
+    setTyped(null)
+  }
   return (
     <Box
       sx={{
@@ -71,7 +83,53 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
     >
       <Box sx={{ flex: 1, lineHeight: 1.25, fontSize: '0.9rem' }}>
         <Box sx={{ color: 'text.secondary', fontSize: '0.84rem' }}>{axis.label}</Box>
-        <strong>{axis.kind === 'stack' && choice?.number === 0 ? '' : number}</strong> {detail}
+        {typed === null ? (
+          <strong>
+            {number !== '' && axis.choices.length > 2 ? (
+              <Box
+                component="button"
+                type="button"
+                title={t('setUp.typeFigure')}
+                aria-label={`${axis.label}: ${number}, ${t('setUp.typeFigure')}`}
+                onClick={() => {
+                  setTyped('')
+                }}
+                sx={{
+                  font: 'inherit',
+                  color: 'inherit',
+                  bgcolor: 'transparent',
+                  border: 0,
+                  borderBottom: `1px dotted ${colours.muted}`,
+                  p: 0,
+                  cursor: 'text',
+                }}
+              >
+                {number}
+              </Box>
+            ) : (
+              number
+            )}
+          </strong>
+        ) : (
+          <Box
+            component="input"
+            autoFocus
+            inputMode="decimal"
+            aria-label={`${axis.label}${unit}`}
+            value={typed}
+            placeholder={number}
+            onChange={(event: ChangeEvent<HTMLInputElement>) => {
+              setTyped(event.target.value)
+            }}
+            onBlur={take}
+            onKeyDown={(event: KeyboardEvent) => {
+              if (event.key === 'Enter') take()
+              if (event.key === 'Escape') setTyped(null)
+            }}
+            sx={{ font: 'inherit', width: 64 }}
+          />
+        )}{' '}
+        {detail}
       </Box>
       {button(-1, '−', t('setUp.less'))}
       {button(1, '+', t('setUp.more'))}

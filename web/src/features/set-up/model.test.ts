@@ -6,6 +6,7 @@ import {
   goesOtherWay,
   isBeyond,
   indicesOf,
+  nearestTo,
   onRuler,
   reading,
   setupFrom,
@@ -39,6 +40,12 @@ describe('the grid of set-ups', () => {
     expect(stepTo(axes, grid, [0, 0], 1, 1)).toBe(2)
     expect(stepTo(axes, grid, [0, 0], 1, -1)).toBeNull()
     expect(stepTo(axes, grid, [1, 0], 1, 1)).toBe(1)
+  })
+
+  it('takes the nearest figure that can be built with the rest', () => {
+    expect(nearestTo(axes, grid, [1, 0], 1, 12)).toBe(1)
+    expect(nearestTo(axes, grid, [0, 0], 1, 9)).toBe(2)
+    expect(nearestTo(axes, grid, [1, 0], 1, 99)).toBe(2)
   })
 
   it('sends the value of every choice', () => {

@@ -49,6 +49,27 @@ export function stepTo(
   return null
 }
 
+/** The index on one axis whose figure is nearest to one typed, of those this room can build together with the rest. */
+export function nearestTo(
+  axes: readonly Axis[],
+  grid: Grid,
+  indices: readonly number[],
+  axis: number,
+  wanted: number,
+): number {
+  const away = (index: number) => Math.abs((axes[axis]?.choices[index]?.number ?? Infinity) - wanted)
+  return (axes[axis]?.choices ?? [])
+    .map((_, index) => index)
+    .filter(
+      (index) =>
+        verdictAt(
+          grid,
+          indices.map((each, k) => (k === axis ? index : each)),
+        ) !== null,
+    )
+    .reduce((best, index) => (away(index) < away(best) ? index : best), indices[axis] ?? 0)
+}
+
 /** The set-up to send for a choice on every axis. */
 export function setupFrom(
   axes: readonly Axis[],
