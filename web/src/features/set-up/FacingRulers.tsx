@@ -120,9 +120,7 @@ function Reading({
         )
   return (
     <Tooltip title={ruler.boundary_label ?? ''} placement={side}>
-      <Box
-        sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1, whiteSpace: 'nowrap' }}
-      >
+      <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
         <Box component="strong" sx={{ color: `var(--${side})` }}>
           {reading(shown, ruler)}
         </Box>

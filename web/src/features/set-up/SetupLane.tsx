@@ -49,7 +49,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   const grid = setup.data.grid
   // Where both sides share the shape, what each has of its own faces the other.
   const facing = side === 'both' && axes.some((axis) => axis.side !== null)
-  const beside = side === 'both' && axes.length > 4 ? '460px' : '222px'
+  const beside = side === 'both' ? '470px' : '222px'
   const steppers = (of: Side | null) =>
     grid === null
       ? null
@@ -86,8 +86,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
             <Typography variant="h3" component="h2" sx={{ fontSize: '1rem' }}>
               {t(`side.${LARGE[side]}`)}:{' '}
               <Box component="span" sx={{ color: 'text.primary' }}>
-                {t(`verdictLong.${verdict}`)}
-                {cautions > 0 && `, ${t('choose.cautions', { count: cautions })}`}
+                {cautions > 0 ? t('choose.cautions', { count: cautions }) : t(`verdictLong.${verdict}`)}
               </Box>
             </Typography>
           </Box>
@@ -127,7 +126,11 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
             column('right')
           ) : (
             <Box
-              sx={side === 'both' ? { display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 } : {}}
+              sx={
+                side === 'both'
+                  ? { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0,1fr))', columnGap: 2 }
+                  : {}
+              }
             >
               {steppers(null)}
               {side !== 'both' && steppers(side)}

@@ -131,8 +131,13 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
         )}{' '}
         {detail}
       </Box>
-      {button(-1, '−', t('setUp.less'))}
-      {button(1, '+', t('setUp.more'))}
+      {/* What only lies at the body comes as it does: there is nothing to step through. */}
+      {axis.choices.length > 1 && (
+        <>
+          {button(-1, '−', t('setUp.less'))}
+          {button(1, '+', t('setUp.more'))}
+        </>
+      )}
     </Box>
   )
 }
