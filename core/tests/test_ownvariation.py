@@ -125,7 +125,8 @@ class Steps(TestCase):
     def test_steps_a_file_names_otherwise_are_kept(self) -> None:
         self.own("own_1", step_back="figure_four.foot_on_floor", step_forward="figure_four.leaning")
         library = with_own(LIBRARY, self.known)
-        self.assertEqual(library.variation("figure_four.own_1").step_forward, "figure_four.leaning")
+        own = library.variation("figure_four.own_1")
+        self.assertEqual([rung.id for rung in library.steps(own, "step_forward")], ["figure_four.leaning"])
 
     def test_a_retired_rung_is_passed_over(self) -> None:
         put_away = self.own("own_1", step_back="figure_four.foot_on_floor")

@@ -132,4 +132,4 @@ class Files(ApiTest):
             raw = json.loads(path.read_text(encoding="utf-8"))
             own = read_own(raw, standard_library(), "own_test")
             self.assertEqual(own.rung.short, raw["variation"]["short"])
-            self.assertEqual(own.file["version"], 3)
+            self.assertEqual(own.file["version"], 4)

@@ -148,6 +148,7 @@ class DetailOut(Schema):
     setup: dict[str, SlotValue]
     words: dict[str, str]
     fetch: list[str]
+    folds: bool
     items: int
     purpose_percent: float | None
     technique_words: str

@@ -237,6 +237,7 @@ def detail_of(
         setup={**detail.setup, **chosen},
         words=words,
         fetch=detail.fetch,
+        folds=detail.folds,
         items=detail.items,
         purpose_percent=detail.purpose_percent,
         technique_words=detail.technique_words,

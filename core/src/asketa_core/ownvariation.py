@@ -20,7 +20,7 @@ from asketa_core.clientfile import parse
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
 from asketa_core.poses.flags import marks_of
-from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Variation, family_schema
+from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Steps, Variation, family_schema
 from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, PlaceSlot, Recipe, ShareOfRange, StandBase
 from asketa_core.screening import Situation, no_stack_words
 from asketa_core.setup.grid import NoGrid
@@ -184,45 +184,33 @@ def with_own(library: Library, own: Iterable[OwnVariation], retired: Iterable[Va
     to it. Steps that its file names otherwise than the copied rung are kept.
     """
     families: dict[str, Family] = dict(library.families)
-    as_written = {rung.id: rung for rung in library.variations()}
+    known = {rung.id: rung for rung in library.variations()}
+    placed = dict(library.placed)
     for each in own:
-        as_written[each.rung.id] = each.rung
-        family = families[each.rung.family]
+        rung = known[each.rung.id] = each.rung
+        family = families[rung.family]
         rungs = list(family.variations)
-        at = next((k for k, rung in enumerate(rungs) if rung.id == each.after), None)
-        if at is None:
-            rungs.append(each.rung)
-        else:
-            before, rung = _linked(rungs[at], each.rung, as_written[each.after])
-            rungs[at : at + 1] = [before, rung]
+        at = next((k for k, other in enumerate(rungs) if other.id == each.after), None)
+        rungs.insert(len(rungs) if at is None else at + 1, rung)
         families[family.family] = family.model_copy(update={"variations": tuple(rungs)})
-        if at is not None and rungs[at].step_forward == each.rung.id:
-            families = {name: _stepping_back_to(each, family, rungs[at + 1]) for name, family in families.items()}
-    return Library(families, {**library.retired, **{rung.id: rung for rung in retired}})
+        if at is not None:
+            placed |= _steps_of(rung, known[each.after], known, placed)
+    return Library(families, {**library.retired, **{rung.id: rung for rung in retired}}, placed)
 
 
-def _linked(before: Variation, own: Variation, copied: Variation) -> tuple[Variation, Variation]:
-    """The rung that one was made from and the own rung, stepping to each other where the file names no other steps."""
-    steps: dict[str, str | None] = {}
+def _steps_of(own: Variation, copied: Variation, known: Mapping[str, Variation], placed: Steps) -> Steps:
+    """The steps that putting a rung below the one it was made from changes."""
+    onward = placed.get((copied.id, "step_forward"), copied.step_forward)
+    steps: Steps = {}
     if own.step_forward in (None, copied.step_forward):
-        steps["step_forward"] = before.step_forward
-    if own.step_back not in (None, copied.step_back):
-        return before, own.model_copy(update=steps)
-    steps["step_back"] = before.id
-    return before.model_copy(update={"step_forward": own.id}), own.model_copy(update=steps)
-
-
-def _stepping_back_to(own: OwnVariation, family: Family, placed: Variation) -> Family:
-    """A family in which the rung after an own one steps back to it instead of to the one it was made from."""
-    if not any(rung.id == placed.step_forward and rung.step_back == own.after for rung in family.variations):
-        return family
-    rungs = tuple(
-        rung.model_copy(update={"step_back": placed.id})
-        if rung.id == placed.step_forward and rung.step_back == own.after
-        else rung
-        for rung in family.variations
-    )
-    return family.model_copy(update={"variations": rungs})
+        steps[(own.id, "step_forward")] = onward
+    if own.step_back in (None, copied.step_back):
+        steps[(own.id, "step_back")] = copied.id
+        steps[(copied.id, "step_forward")] = own.id
+        ahead = known.get(onward or "")
+        if ahead is not None and placed.get((ahead.id, "step_back"), ahead.step_back) == copied.id:
+            steps[(ahead.id, "step_back")] = own.id
+    return steps
 
 
 def _base(after: str, family: Family, library: Library) -> Variation:

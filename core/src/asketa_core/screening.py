@@ -300,6 +300,8 @@ class SetupDetail:
     whole_line: str
     """The same for both sides at once."""
     fetch: list[str]
+    folds: bool
+    """Whether a blanket is to be folded for it."""
     items: int
     purpose_percent: float | None
     """``None`` where the range it is a share of is zero or below."""
@@ -358,6 +360,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         line=_line(screened, setup, words, stacks, None if screened.variation.shared else screened.side),
         whole_line=_line(screened, setup, words, stacks),
         fetch=[*fetch_list(grid.supports(index), situation.room), *hand_supports(screened.variation.recipe)],
+        folds=any(layer.piled for stack in grid.supports(index) for layer in stack.layers),
         items=sum(stack.items for stack in grid.supports(index)),
         purpose_percent=None if screened.no_range else float(screened.purpose[index]),
         technique=technique,

@@ -40,6 +40,12 @@ class Loading(TestCase):
         with self.assertRaisesRegex(DataError, "speaks of a chair"):
             changed("hero", "floor", name={"en": "Hero with a chair in front"})
 
+    def test_a_head_that_rests_on_nothing_is_refused(self) -> None:
+        content = read(DATA / "poses" / "child.yaml").content
+        recipe = next(each for each in content["variations"] if each["id"] == "together")["recipe"]
+        with self.assertRaisesRegex(DataError, "a head rests on something"):
+            changed("child", "together", recipe={k: v for k, v in recipe.items() if k != "head_on"})
+
     def test_a_stack_that_may_be_nothing_does_not_serve(self) -> None:
         """The seat of the low bound angle is bounded; the support under its thighs is not."""
         with self.assertRaisesRegex(DataError, "speaks of a block"):

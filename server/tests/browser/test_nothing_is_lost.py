@@ -96,7 +96,7 @@ class Sessions(BrowserTest):
         page = self.page
         page.get_by_label("What for").click()
         page.get_by_role("option", name="open the inner thighs").click()
-        lane = page.get_by_role("group", name="Bound angle, left")
+        lane = page.get_by_role("group", name="Bound angle, both")
         rung = lane.get_by_role("button").nth(1)
         rung.click()
         page.get_by_role("link", name="Clients", exact=True).click()
@@ -104,7 +104,7 @@ class Sessions(BrowserTest):
         page.get_by_role("navigation", name="Working order").get_by_role("link", name="Choose").click()
         expect(rung).to_have_attribute("aria-pressed", "true")
         page.get_by_role("button", name=re.compile("^(Open the set-up|Set up both sides)")).click()
-        left = page.get_by_role("region", name="left").first
+        left = page.get_by_role("region", name="both").first
         figure = left.locator("svg[role=img]")
         before = figure.get_attribute("aria-label") or ""
         left.get_by_role("button", name=re.compile(": higher or more")).first.click()

@@ -2141,6 +2141,8 @@ export interface components {
             };
             /** Fetch */
             fetch: string[];
+            /** Folds */
+            folds: boolean;
             /** Items */
             items: number;
             /** Purpose Percent */

@@ -16,7 +16,7 @@ from asketa_core.datafiles import DATA, Document, Record, read
 from asketa_core.errors import InputError
 from asketa_core.plain_text import Key, Label, Line, Name
 from asketa_core.poses.named_props import missing_props
-from asketa_core.poses.recipe import Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
+from asketa_core.poses.recipe import LYING, Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
 from asketa_core.texts import Cue, Purpose, WatchSign, texts
 from asketa_core.units import SIDES, Side
 
@@ -104,6 +104,8 @@ class Variation(Record):
             slot = self.slots[name]
             if isinstance(slot, StackSlot) and slot.per_side:
                 raise ValueError(f"slot '{name}' carries the body as a whole and cannot be set per side")
+        if self.recipe.head_rests and self.recipe.head_on is None and self.position not in LYING:
+            raise ValueError("a head rests on something: name the support under it with 'head_on'")
         if self.shared != (self.recipe.both_legs is not None):
             raise ValueError("'both_legs' belongs to families whose 'side_means' is none, and to no other")
         return self
@@ -216,12 +218,19 @@ def _where(
     return location, message
 
 
+StepWay = Literal["step_back", "step_forward"]
+Steps = dict[tuple[str, StepWay], str | None]
+"""Where rungs step to, by their id and the way."""
+
+
 @dataclass(frozen=True)
 class Library:
-    """Families by id with their rungs in order, and variations no longer offered that records still name."""
+    """Families by id with their rungs in order, and variations no longer offered that records still name. ``placed`` says
+    where rungs step to because of what was put between them, whatever their files say."""
 
     families: Mapping[str, Family]
     retired: Mapping[str, Variation] = field(default_factory=dict)
+    placed: Mapping[tuple[str, StepWay], str | None] = field(default_factory=dict)
 
     def variations(self) -> Iterator[Variation]:
         for family in self.families.values():
@@ -241,16 +250,21 @@ class Library:
     def knows(self, variation_id: str) -> bool:
         return variation_id in self._by_id
 
-    def steps(self, variation: Variation, way: Literal["step_back", "step_forward"]) -> Iterator[Variation]:
+    def _step(self, variation: Variation, way: StepWay) -> str | None:
+        """Where a rung steps to: as its place in this library has it, else as its file says."""
+        written: str | None = getattr(variation, way)
+        return self.placed.get((variation.id, way), written)
+
+    def steps(self, variation: Variation, way: StepWay) -> Iterator[Variation]:
         """The rungs from one on, in one direction: retired ones passed over, none twice."""
         seen = {variation.id}
-        target: str | None = getattr(variation, way)
+        target = self._step(variation, way)
         while target is not None and target not in seen and self.knows(target):
             seen.add(target)
             rung = self.variation(target)
             if target not in self.retired:
                 yield rung
-            target = getattr(rung, way)
+            target = self._step(rung, way)
 
 
 @cache

@@ -1,8 +1,8 @@
 """Screening every set-up of a variation and choosing the best few.
 
 Everything the body does is judged: the pose, the way in and out, and the counter position. The
-choice is lexicographic: the shape's bounds and aims hold, no stop, no open question, least whole size of cautions, purpose
-nearest its target, both sides alike, fewest items and whole props before stacks, largest worst margin, nearest to what was last used, or
+choice is lexicographic: the shape's bounds and aims hold, no stop, no open question, least whole size of cautions, both
+sides alike, purpose nearest its target, fewest items and whole props before stacks, largest worst margin, nearest to what was last used, or
 else to the plain set-up; ties by slot order.
 """
 
@@ -446,8 +446,9 @@ def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int 
             -np.round(np.clip(sums.margin, -99, 99), 1),
             grid.stacked,
             grid.items,
-            grid.unlike,
             np.round(np.abs(purpose - PURPOSE_TARGET)),
+            # What one side needs less of does the other no harm: both are built alike unless that costs a caution.
+            grid.unlike,
             # What has to be minded getting there weighs nothing, but of equals the easier to reach is the better.
             sums.on_the_way,
             sums.size,

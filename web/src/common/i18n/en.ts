@@ -496,6 +496,13 @@ export const en = {
     fetch: 'Fetch',
     less: 'lower or less',
     more: 'higher or more',
+    fold: {
+      how: 'How a blanket is folded',
+      open: 'open',
+      half: 'halved',
+      wide: 'wide-folded: 4 layers',
+      folded: 'folded: 8 layers',
+    },
     typeFigure: 'type another figure',
     purpose: 'purpose kept',
     purposeHint: 'Demand as a share of this client’s range; wanted 70–95 %, target 85 %.',
@@ -519,7 +526,6 @@ export const en = {
     getting: 'In and out',
     ladder: 'Ladder',
     nothingToFetch: 'nothing to fetch',
-    bothSides: 'Both sides go to the mat together.',
     spineLeft: 'back rounding {{value}}°',
   },
   mat: {

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { FoldHelp } from './FoldHelp'
 import { Options } from './Options'
 import type { LaneState } from './useLaneState'
 
@@ -27,6 +28,7 @@ export function LaneDetails({ side, state, onGo }: Props) {
     >
       <Row label={t('setUp.fetch')}>
         <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
+        {detail.folds && <FoldHelp />}
       </Row>
       {detail.technique_words !== '' && <Row label={t('setUp.getting')}>{detail.technique_words}</Row>}
       {(verdict === 'with_setup' || verdict === 'with_eye') && rung.plain_reasons[0] !== undefined && (
