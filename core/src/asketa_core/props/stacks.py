@@ -20,6 +20,9 @@ SAME_HEIGHT_CM = 1.5
 """Stacks nearer than this in height are one choice unless a slot says otherwise: the simplest is offered. It is what
 one fold more or less comes to, so that a step is something a person does."""
 
+STANDS_FROM_CM = 15.0
+"""A block this wide carries another; of narrower ones only one is in a stack under a limb."""
+
 LIES_ONCE = frozenset({"cushion", "pillow", "towel_roll", "round_bolster"})
 """What rolls or sinks is not stacked on its like."""
 
@@ -187,7 +190,7 @@ def _stable(layers: tuple[Layer, ...], use: Use) -> bool:
     if any(count > 1 for kind, count in Counter(layer.kind for layer in laid).items() if kind in LIES_ONCE):
         return False
     if use is Use.LIMB or not laid:
-        return True
+        return sum(kinds()[layer.kind].rigid and min(layer.footprint_cm) < STANDS_FROM_CM for layer in laid) <= 1
     hard = sum(kinds()[layer.kind].rigid for layer in laid)
     shaped = sum(not kinds()[layer.kind].rigid and not layer.piled for layer in laid)
     if use is Use.CONTACT:
