@@ -27,15 +27,15 @@ def shared_shape(page: Page) -> None:
     """A client whose record has no side, and a shape both legs share."""
     page.get_by_role("link", name="Clients").click()
     page.get_by_role("link", name=re.compile("Bryony Fell")).click()
-    page.get_by_role("group", name="Bound angle, left").wait_for()
+    page.get_by_role("group", name="Bound angle, both").wait_for()
     go(page, "Limits")
     page.get_by_role("heading", name=re.compile("Pregnant")).wait_for()
     shoot(page, "limits-whole-body")
     go(page, "Choose")
-    page.get_by_role("group", name="Bound angle, left").get_by_role("button", name=re.compile("high")).click()
+    page.get_by_role("group", name="Bound angle, both").get_by_role("button", name=re.compile("high")).click()
     shoot(page, "choose-shared")
-    page.get_by_role("button", name="Set up both sides").click()
-    page.get_by_role("button", name="Take to the mat").nth(1).wait_for()
+    page.get_by_role("button", name="Open the set-up").click()
+    page.get_by_role("button", name="Take to the mat").wait_for()
     shoot(page, "set-up-shared")
 
 
@@ -76,7 +76,7 @@ def main() -> None:
         page.get_by_role("button", name="Store readings").wait_for()
         shoot(page, "measures")
         go(page, "Set up")
-        page.get_by_role("button", name="Take to the mat").nth(1).wait_for()
+        page.get_by_role("button", name="Take to the mat").wait_for()
         shoot(page, "set-up")
         for button in page.get_by_role("button", name="Take to the mat").all():
             button.click()
