@@ -6,10 +6,12 @@ import copy
 from typing import Any
 from unittest import TestCase
 
+from asketa_core import cue_words
 from asketa_core.datafiles import DATA, read
 from asketa_core.errors import DataError
 from asketa_core.poses.library import parse_family
-from asketa_core.poses.named_props import spoken_of
+from asketa_core.poses.named_props import prop_words, spoken_of
+from tests.library import variations
 
 
 def changed(family: str, rung: str, **new: Any) -> None:
@@ -26,6 +28,25 @@ class Spoken(TestCase):
         self.assertEqual(set(spoken_of("Knees wide over a bolster, a roll behind the knees")), {"bolster", "roll"})
         self.assertEqual(set(spoken_of("Roll up slowly, roll down more slowly.")), set())
         self.assertEqual(set(spoken_of("Forehead on a support")), {"support"})
+
+
+class Unspoken(TestCase):
+    """What lies at the body or stands beside it is what name or cues speak of: nothing slips in from a rung copied."""
+
+    GOES_WITHOUT_SAYING = frozenset({"under_head", "under_shins", "under_back_knee", "behind_back"})
+
+    def test_no_wall_and_no_prop_that_nobody_speaks_of(self) -> None:
+        for rung in variations():
+            told = " ".join([rung.name.en, rung.short, *cue_words(rung)])
+            spoken = set(spoken_of(told))
+            if rung.recipe.walls:
+                self.assertIn("wall", spoken, rung.id)
+            for place, slot in rung.recipe.props.items():
+                if place in self.GOES_WITHOUT_SAYING:
+                    continue
+                kinds = set(rung.slots[slot].kinds)
+                meant = {kind for word in spoken for kind in prop_words()[word].kinds}
+                self.assertTrue(kinds & meant, f"{rung.id}: {slot}")
 
 
 class Loading(TestCase):

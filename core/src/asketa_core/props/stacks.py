@@ -197,10 +197,10 @@ def _stable(layers: tuple[Layer, ...], use: Use) -> bool:
         return len(laid) == 1
     if any(layer.upright for layer in laid) or shaped > 1:
         return False
-    if len(laid) > 1 and any(layer.piled and layer.pieces > MOST_PADDING[hard > 0] for layer in laid):
-        return False
     if use is Use.STRADDLE:
         return hard <= 2
+    if len(laid) > 1 and any(layer.piled and layer.pieces > MOST_PADDING[hard > 0] for layer in laid):
+        return False
     if hard > 1 or (len(laid) < len(layers) and sum(layer.pieces for layer in laid) > MOST_ON_CHAIR):
         return False
     # A draped blanket is as wide as what it lies on; two blocks side by side carry a pelvis.
@@ -232,10 +232,12 @@ def buildable(
     ``on_chair`` starts from each chair of the room instead of the floor; ``allowed`` limits the kinds
     laid on top, ``faces`` the faces anything with faces may show.
     ``max_layers`` counts what lies on the chair or the floor. Where several stacks reach a height
-    (within ``apart_cm``), the one that is least to build is kept, then the flattest.
+    (within ``apart_cm``), the one that is least to build is kept, then the kind
+    named first, then the flattest.
     ``most_piled`` is how many folded blankets a pile may have where that differs from the use's own.
     """
-    kinds_allowed = None if allowed is None else frozenset(allowed)
+    preferred = None if allowed is None else list(allowed)
+    kinds_allowed = None if preferred is None else frozenset(preferred)
     face_set = None if faces is None else frozenset(faces)
     stock = {prop.id: prop.count for prop in room.stock}
     options = [
@@ -269,14 +271,19 @@ def buildable(
                 grow((seat,), {**stock, prop.id: prop.count - 1}, size.arms, max_layers)
     else:
         grow((), stock, False, max_layers)
-    return _one_per_height(found, apart_cm, use is Use.SITTING)
+    return _one_per_height(found, apart_cm, use is Use.SITTING, preferred or [])
 
 
-def _one_per_height(stacks: list[Stack], apart_cm: float, sat_on: bool) -> list[Stack]:
+def _one_per_height(stacks: list[Stack], apart_cm: float, sat_on: bool, preferred: list[str]) -> list[Stack]:
     """The simplest stack of each height. Of seats firmness and arms are kept apart: they are choices too, and so is the
     bare floor."""
     kept: list[Stack] = []
-    for stack in sorted(stacks, key=lambda s: (s.to_build, s.tallness, s.key)):
+    ranks = {kind: rank for rank, kind in enumerate(preferred)}
+
+    def last(stack: Stack) -> int:
+        return max((ranks.get(layer.kind, 0) for layer in stack.layers), default=0)
+
+    for stack in sorted(stacks, key=lambda s: (s.to_build, last(s), s.tallness, s.key)):
         twin = any(
             bool(stack.layers) == bool(other.layers)
             and abs(stack.height_cm - other.height_cm) < apart_cm
