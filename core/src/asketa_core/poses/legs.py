@@ -448,6 +448,16 @@ def _kneeling(body: Body, side: Side, hip: Array, pelvis: Pelvis, rows: Indices)
     return replace(leg, on_knee=True)
 
 
+def _knee_at_rest(body: Body, hip: Array, rest_z: Array | float, direction: Array) -> tuple[Array, Array]:
+    """The knee lying at a height (cm) with its thigh running a level direction, and what is missing to reach it: under
+    a hip that stays too high the knee hangs clear of its rest, and the thigh keeps its length."""
+    thigh = body.length_cm("thigh")
+    short = np.maximum(hip[..., 2] - rest_z - thigh, 0.0)
+    level = np.sqrt(np.maximum(thigh**2 - (hip[..., 2] - rest_z - short) ** 2, 0.0))
+    over = hip + level[..., None] * direction
+    return points(over[..., 0], over[..., 1], rest_z + short), short
+
+
 def _shin_behind(body: Body, knee: Array, aside_cm: Array | float = 0.0) -> Array:
     """The ankle of a shin lying along the floor behind its knee, the foot on its top."""
     shin, ankle_z = body.length_cm("lower_leg"), TOP_OF_FOOT * body.length_cm("ankle_above_sole")
@@ -458,16 +468,13 @@ def _shin_behind(body: Body, knee: Array, aside_cm: Array | float = 0.0) -> Arra
 def _folded(
     body: Body, side: Side, hip: Array, rule: FoldedLeg, setup: SetupBatch, pelvis: Pelvis, rows: Indices
 ) -> Leg:
-    knee_z = body.length_cm("knee_above_rest")
-    reach = np.sqrt(np.maximum(body.length_cm("thigh") ** 2 - (hip[..., 2] - knee_z) ** 2, 0.0))
     direction = _plan(setup.number(rule.apart_deg, side), side.sign)
-    knee = hip + reach[..., None] * direction
-    knee = np.concatenate([knee[..., :2], np.full(knee.shape[:-1], knee_z)[..., None]], axis=-1)
+    knee, short = _knee_at_rest(body, hip, body.length_cm("knee_above_rest"), direction)
     seat = hip[..., 2] - body.length_cm("hip_above_seat")
     beside = np.where(seat < FEET_BESIDE_BELOW_CM, FEET_BESIDE_SHARE * body.stature_cm, 0.0)
     ankle = _shin_behind(body, knee, side.sign * beside)
     leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, kneecap=WORLD_UP)
-    leg = replace(leg, least_share=FOLDED_SHARE)
+    leg = replace(leg, least_share=FOLDED_SHARE, reach_shortfall_cm=leg.reach_shortfall_cm + short)
     if rule.behind_knee is None:
         return leg
     between = ROLL_KEEPS * setup.number(rule.behind_knee, side) + FLESH_BEHIND_KNEE_CM
@@ -504,16 +511,14 @@ def _stride(
         leg = _finish(side, circle, ankle, np.zeros(ankle.shape[:-1]), rows, direction, pelvis=pelvis.rotation)
         return replace(leg, sole_down=True)
     if rule.rule == "knee_behind":
-        knee_z = pelvis.pad_cm + body.length_cm("knee_above_rest")
-        level = np.sqrt(np.maximum(thigh**2 - (hip_z - knee_z) ** 2, 0.0))
-        knee = hip + level[..., None] * _plan(plan, side.sign, ahead=-1.0)
-        knee = np.concatenate([knee[..., :2], np.broadcast_to(knee_z, knee.shape[:-1])[..., None]], axis=-1)
+        rest_z = pelvis.pad_cm + body.length_cm("knee_above_rest")
+        knee, short = _knee_at_rest(body, hip, rest_z, _plan(plan, side.sign, ahead=-1.0))
         ankle = _shin_behind(body, knee)
         if rule.shin_lifted:
             ankle = knee + shin * np.array([-sind(SHIN_SHORT_OF_UPRIGHT_DEG), 0.0, cosd(SHIN_SHORT_OF_UPRIGHT_DEG)])
         # Long behind on the top of its foot the leg looks down, wherever the toes point.
         leg = _leg(body, side, hip, knee, ankle, -WORLD_FORWARD, rows, pelvis.rotation, straight_kneecap=-WORLD_UP)
-        return replace(leg, on_knee=True)
+        return replace(leg, on_knee=True, reach_shortfall_cm=leg.reach_shortfall_cm + short)
     ahead = 1.0 if rule.rule == "front" else -1.0
     direction = _plan(plan, side.sign, ahead)
     bent = setup.number(rule.knee_deg, side)
