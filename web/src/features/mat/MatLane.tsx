@@ -8,6 +8,7 @@ import { ApiProblem, type Lane, type Schemas, type Side } from '../../api/client
 import { dim, serif } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { useDraft } from '../../common/drafts'
+import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
 import { useShortcuts } from '../../common/shortcuts'
 import { Figure } from '../../figure/Figure'
@@ -29,8 +30,6 @@ interface Props {
   held: () => number | null
   onLogged: () => void
 }
-
-const LARGE = { left: 'Left', right: 'Right', both: 'Both' } as const
 
 /** One side beside the mat: picture, set-up, last time, one touch for each thing that happened. */
 export function MatLane({ mat, ...props }: Props) {
@@ -54,7 +53,7 @@ function LaneName({ side }: { side: Lane }) {
       component="h2"
       sx={{ fontFamily: serif, fontSize: '1.4rem', fontWeight: 600, m: 0, color: `var(--${side})` }}
     >
-      {t(`side.${LARGE[side]}`)}
+      {t(`side.${LANE_HEAD[side]}`)}
     </Box>
   )
 }

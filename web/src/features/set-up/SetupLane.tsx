@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
+import { LANE_HEAD } from '../../common/lanes'
 import { Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { Findings } from './Findings'
@@ -19,8 +20,6 @@ interface Props {
   active: boolean
   onActivate: () => void
 }
-
-const LARGE = { left: 'Left', right: 'Right', both: 'Both' } as const
 
 /** One side's set-up: verdict, figure to scale, steppers over what the room can build, what binds. */
 export function SetupLane({ side, state, active, onActivate }: Props) {
@@ -84,7 +83,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: `var(--${side})` }}>
             <VerdictMark verdict={verdict} size={18} />
             <Typography variant="h3" component="h2" sx={{ fontSize: '1rem' }}>
-              {t(`side.${LARGE[side]}`)}:{' '}
+              {t(`side.${LANE_HEAD[side]}`)}:{' '}
               <Box component="span" sx={{ color: 'text.primary' }}>
                 {cautions > 0 ? t('choose.cautions', { count: cautions }) : t(`verdictLong.${verdict}`)}
               </Box>
