@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import cache, cached_property
-from typing import Literal
+from typing import Literal, get_args
 
 from pydantic import Field, model_validator
 
@@ -113,7 +113,8 @@ class Room(Record):
     def stock(self) -> tuple[Prop, ...]:
         """What the room lists, and what is at hand anywhere unless the room says how many it has."""
         named = {prop.kind for prop in self.props}
-        usual = [Prop(id=kind, kind=kind, count=kinds()[kind].usual) for kind in USUAL if kind not in named]
+        unsaid = [kind for kind in get_args(PropKind) if kind not in named]
+        usual = [Prop(id=kind, kind=kind, count=kinds()[kind].usual) for kind in unsaid if kinds()[kind].usual]
         return (*self.props, *usual)
 
     @property
@@ -131,10 +132,6 @@ class Room(Record):
             if heights:
                 found[place] = min(heights, key=lambda cm: abs(cm - usual.height_cm))
         return found
-
-
-USUAL: tuple[PropKind, ...] = ("pillow", "strap", "stick")
-"""Small things found anywhere: ``usual`` in the data says how many."""
 
 
 @cache

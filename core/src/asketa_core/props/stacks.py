@@ -175,8 +175,7 @@ def _may_lie_on(below: Layer | None, above: Layer, use: Use) -> bool:
         return False
     if kinds()[above.kind].drapes and not kinds()[below.kind].drapes:
         return True
-    # A blanket hangs over and evens out what is below it; nothing that has a shape of its own stands on one, and a second pile on a
-    # first is simply a higher one.
+    # A blanket evens out what is below it: nothing stands on one, and a second pile on a first is one higher pile.
     if kinds()[below.kind].drapes:
         return False
     return _covers(below.footprint_cm, above.footprint_cm)

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping
 from asketa_core.clientfile import SlotValue
 from asketa_core.poses.library import Variation
 from asketa_core.poses.recipe import Recipe, StackSlot
-from asketa_core.props.kinds import Room
+from asketa_core.props.kinds import Room, kinds
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.texts import texts
 from asketa_core.words.catalogue import lookup, say
@@ -25,10 +25,6 @@ def in_sentence(label: str) -> str:
     return label[:1].lower() + label[1:]
 
 
-THICKEST_FOLD = "8"
-"""Folded in as many layers a blanket is simply a folded blanket."""
-
-
 def count_words(count: int) -> str:
     """'two'; figures where there is no word."""
     return str(texts()["stacks"]["count"].get(count, count))
@@ -36,7 +32,9 @@ def count_words(count: int) -> str:
 
 def _prop_words(layer: Layer, count: int) -> str:
     """'block lying flat', 'two folded blankets': one prop as it lies, so many times."""
-    kind = "wide_blanket" if layer.kind == "blanket" and layer.way != THICKEST_FOLD else layer.kind
+    # Folded as thick as it goes a blanket is simply a folded blanket.
+    wide = layer.kind == "blanket" and layer.way != str(max(kinds()["blanket"].layers))
+    kind = "wide_blanket" if wide else layer.kind
     way = texts()["stacks"]["way" if count == 1 else "ways"].get(layer.way, "")
     form = lookup("stacks", "one" if count == 1 else "many")[kind]
     return str(form).format(way=way, height=f"{layer.height_cm:.0f}", count=count_words(count))
