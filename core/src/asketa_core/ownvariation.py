@@ -91,7 +91,9 @@ def up_to_date(raw: Any) -> Any:
     return new
 
 
-NEW_IN_3 = ("rising", "shares", "pelvis_follows", "hollow_deg", "aims")
+COPIED_AS_IT_IS = ("rising", "shares", "pelvis_follows", "hollow_deg")
+NEW_IN_3 = (*COPIED_AS_IT_IS, "aims")
+"""What a shape could not say before version 3. A copy stored earlier may keep aims of its own, and nothing else of it."""
 NEW_ON_FEET_IN_3 = ("steps_up", "seat_carries", "heels_free")
 
 
@@ -276,7 +278,7 @@ def _check_kept(rung: Variation, base: Variation, stored: bool = False) -> None:
             "variation.recipe.hands.carry", "the hands carry more than in the copied rung; knees and back would seem lighter.",
             f"Give at most {base.recipe.hands.carry:g}.",
         )  # fmt: skip
-    for name in NEW_IN_3 if not stored else NEW_IN_3[:-1]:
+    for name in COPIED_AS_IT_IS if stored else NEW_IN_3:
         if getattr(rung.recipe, name) != getattr(base.recipe, name):
             raise InputError(
                 f"variation.recipe.{name}", "this is not as in the copied rung; limits depend on it.", "Keep it.",

@@ -13,7 +13,7 @@ from asketa_core import SIDES, Side
 from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.figure import figure
 from asketa_core.figure.svg import View
-from asketa_core.poses.named_props import prop_words, spoken_of
+from asketa_core.poses.named_props import CHAIR_UNDER_HANDS, prop_words, spoken_of
 from asketa_core.poses.posture import Readout, Trouble
 from asketa_core.poses.recipe import DroppedLeg, LongLeg, StackSlot, side_slot
 from asketa_core.poses.settle import (
@@ -79,7 +79,7 @@ class Nonsense(TestCase):
 def a_prop_named_but_absent(each: Offer, found: Screened, row: int) -> Iterator[str]:
     there = {kind for stack in found.grid.supports(row) for kind in stack.kinds}
     recipe = found.variation.recipe
-    if recipe.helping_chair or recipe.hands.on in ("back_rest", "thigh_chair"):
+    if recipe.helping_chair or recipe.hands.on in CHAIR_UNDER_HANDS:
         there.add("chair")
     for word in spoken_of(found.variation.name.en):
         serves = prop_words()[word]

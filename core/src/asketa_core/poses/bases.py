@@ -16,7 +16,7 @@ from asketa_core.body.measures import Body, body_norms
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.poses.posture import Trouble
-from asketa_core.poses.reach import PALM_CM, ComesDown, trunk_cm
+from asketa_core.poses.reach import ARM_REACH, PALM_CM, ComesDown, trunk_cm
 from asketa_core.poses.recipe import PELVIS_FOLLOWS, KneelBase, Recipe, SitBase, StandBase, StrideBase
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.units import SIDES, Array, Side, asind, cosd, sind
@@ -33,9 +33,6 @@ HELD_ON_TO = frozenset({"chair_back_in_front", "chair_in_front", "chair_beside",
 HOLDING_SHARE = 0.15
 HOLDING_HEIGHT = 0.5
 """Hands that hold on pull with this share of body weight, at this share of stature above the floor (judgement)."""
-
-ARM_REACH = 0.97
-"""Part of the arm's length a hand reaches down to its support with."""
 
 ELBOW_REACH = 0.85
 """The same for a forearm that lies ahead of the shoulders (judgement)."""

@@ -66,8 +66,9 @@ def trunk_cm(body: Body) -> float:
 
 
 HAND_AT_LEAST = 0.6
-HAND_AT_MOST = 0.97
-"""A hand that presses on something at the side has its arm between these parts of its length (judgement)."""
+ARM_REACH = 0.97
+"""A hand reaches for what it presses on with so much of the arm's length, and presses with no less than so little of it
+(judgement)."""
 
 
 def hand_misses_cm(body: Body, hip_z: Array, support_cm: Array, over_deg: Array) -> Array:
@@ -81,7 +82,7 @@ def hand_misses_cm(body: Body, hip_z: Array, support_cm: Array, over_deg: Array)
     )
     arm = body.length_cm("upper_arm") + body.length_cm("forearm")
     down = shoulder - support_cm - PALM_CM
-    return np.asarray(np.maximum(down - HAND_AT_MOST * arm, 0.0) + np.maximum(HAND_AT_LEAST * arm - down, 0.0))
+    return np.asarray(np.maximum(down - ARM_REACH * arm, 0.0) + np.maximum(HAND_AT_LEAST * arm - down, 0.0))
 
 
 FOREHEAD_UP = 0.7

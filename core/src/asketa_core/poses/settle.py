@@ -144,9 +144,7 @@ def _assemble(
         )
     read_trunk(body, legs, upper, pitch, share.lumbar_flexion_deg, readouts, every)
     if upper.misses_cm is not None:
-        trouble(
-            Trouble.SUPPORT_MISSES, Side.LEFT, upper.misses_cm[len(upper.misses_cm) // 2 :][:1], every, RESTS_WITHIN_CM
-        )
+        trouble(Trouble.SUPPORT_MISSES, Side.LEFT, _middle_level(upper.misses_cm), every, RESTS_WITHIN_CM)
     if upper.side_hand is not None:
         left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
         hips = (left + right) / 2
@@ -203,6 +201,11 @@ SPINE_EXTENSION_MOST_DEG = 20.0
 """A loaded back hollows no further than this (judgement)."""
 
 
+def _middle_level(values: Array) -> Array:
+    """The middle of the levels of ranges, (1, k): what touches a support is pushed there at whatever level."""
+    return values[len(values) // 2 :][:1]
+
+
 def _leg_troubles(
     ranges: Ranges, side: Side, leg: Leg, readouts: Mapping[Key, Column], check_seat_height: bool, slides: bool
 ) -> Iterator[tuple[Trouble, Array, Indices, float]]:
@@ -211,7 +214,7 @@ def _leg_troubles(
     yield Trouble.REACH, leg.reach_shortfall_cm, leg.rows, REACH_TOLERANCE_CM
     yield Trouble.FOLD, leg.fold_shortfall_cm, leg.rows, 0.0
     if leg.idle_cm is not None:
-        yield Trouble.IDLE_SUPPORT, leg.idle_cm[len(leg.idle_cm) // 2 :][:1], leg.rows, RESTS_WITHIN_CM
+        yield Trouble.IDLE_SUPPORT, _middle_level(leg.idle_cm), leg.rows, RESTS_WITHIN_CM
     if leg.roll_in_way_deg is not None:
         yield Trouble.ROLL_IN_KNEE, leg.roll_in_way_deg, leg.rows, KNEE_RANGE_SLACK_DEG
     if not slides:
