@@ -28,6 +28,9 @@ HAND_REST_CM = 3.0
 ABOVE_CM = 4.0
 """A wrist lies this much above what the palm presses on."""
 
+LOW_SHOULDER = 0.5
+"""Nearer to what the hands lie on than this part of the arm there is no room for an elbow: the arms stretch ahead."""
+
 REACHES = 0.97
 IN_LINE_REACHES = 0.995
 """Part of its length to which an arm is stretched by itself, and when it reaches on in line with the trunk."""
@@ -96,7 +99,8 @@ def wrist_wanted(
             return level(hand_support_cm, body.length_cm("forearm"))
         case "floor_in_front" | "blocks_in_front" | "seat_in_front":
             if reaches(hand_support_cm):
-                return level(hand_support_cm, arm if in_line else 0.08 * arm)
+                low = shoulder[2] - hand_support_cm < LOW_SHOULDER * arm
+                return level(hand_support_cm, arm if in_line or low else 0.08 * arm)
             return _on_leg(body, shoulder, _leg_ahead(legs, side), LOWEST)
         case "by_raised_foot":
             if leg.end[2] <= legs[side.other].end[2]:

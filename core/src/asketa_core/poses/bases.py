@@ -152,10 +152,7 @@ def comes_down(recipe: Recipe, body: Body, setup: SetupBatch) -> ComesDown | Non
         return None
     shoulders = body.length_cm("shoulder_below_c7")
     if recipe.chest_on is not None:
-        thorax = body.length_cm("thorax")
-        return ComesDown(
-            setup.number(recipe.chest_on), CHEST_BELOW_C7 * thorax, CHEST_DEPTH_SHARE * body.stature_cm, CHEST_GIVES_CM
-        )
+        return chest_down(body, setup.number(recipe.chest_on))
     support = setup.number(recipe.hands_on) if recipe.hands_on is not None else np.zeros(setup.size)
     upper_arm, forearm = body.length_cm("upper_arm"), body.length_cm("forearm")
     if recipe.lean == "reach":
@@ -165,6 +162,12 @@ def comes_down(recipe: Recipe, body: Body, setup: SetupBatch) -> ComesDown | Non
     # The palm lies flat on its support, so the wrist is as far above it as a palm is thick.
     arm = ARM_REACH * (upper_arm + forearm)
     return ComesDown(support + PALM_CM + arm, shoulders, gives_cm=ARM_GIVES * arm)
+
+
+def chest_down(body: Body, support_cm: Array) -> ComesDown:
+    """A chest that lies down on a support of this height."""
+    below_c7 = CHEST_BELOW_C7 * body.length_cm("thorax")
+    return ComesDown(support_cm, below_c7, CHEST_DEPTH_SHARE * body.stature_cm, CHEST_GIVES_CM)
 
 
 def trunk_mass_lever(body: Body, carried: float = 0.0) -> tuple[float, float]:

@@ -103,6 +103,7 @@ def whole_flags(recipe: Recipe, position: Position) -> tuple[Flag, ...]:
         "sits_on_floor": position == "floor_sitting",
         "prone": position == "lying" and recipe.recline_deg is None,
         "not_rising": not rising,
+        "trunk_free": position not in LYING and recipe.chest_on is None,
     }
     return tuple(flag for flag, holds in found.items() if holds)
 

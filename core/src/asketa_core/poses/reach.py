@@ -89,7 +89,7 @@ FOREHEAD_UP = 0.7
 FOREHEAD_FRONT_SHARE = 0.05
 """The forehead lies so far up neck and head, and this share of stature before their line (judgement)."""
 
-NOD_DEG = (-25.0, 45.0)
+NOD_DEG = (-5.0, 45.0)
 """How far a resting head is lifted or let down against the line of the trunk at most (judgement)."""
 
 

@@ -74,6 +74,7 @@ ImpliedFlag = Literal[
     "without_chair",
     "spine_loaded",
     "spine_unloaded",
+    "trunk_free",
     "not_upright_on_chair",
     "hands_free",
 ]

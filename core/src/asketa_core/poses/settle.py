@@ -15,7 +15,7 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
-from asketa_core.poses.bases import comes_down, settle_base
+from asketa_core.poses.bases import chest_down, comes_down, settle_base
 from asketa_core.poses.flags import flags_of, flat_on_the_back, marked
 from asketa_core.poses.legs import (
     Leg,
@@ -27,7 +27,7 @@ from asketa_core.poses.legs import (
 )
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
-from asketa_core.poses.reach import hand_misses_cm, lean_down
+from asketa_core.poses.reach import hand_misses_cm, lean_down, trunk_cm
 from asketa_core.poses.readings import SideHand, Upper, read_hip, read_leg, read_sliding, read_trunk, read_upper
 from asketa_core.poses.recipe import (
     LYING,
@@ -66,6 +66,10 @@ HIP_USE_MOST_PERCENT = 110.0
 
 TRUNK_MEETS_THIGH_DEG = 150.0
 """Beyond this trunk–thigh angle the thigh would have to pass into the trunk (judgement)."""
+TRUNK_SINKS_DEG = 15.0
+THIGHS_WIDE_DEG = 40.0
+SINKS_UNTIL_DEG = 45.0
+"""Between thighs this wide a resting trunk comes so much lower, until the back may round so far (judgement)."""
 
 UPRIGHT_ENOUGH_DEG = 10.0
 """Sitting on a chair, both feet down, with no more lean than this counts as upright."""
@@ -157,7 +161,7 @@ def _assemble(
         )
     if upper.head_on_cm is not None:
         misses = readouts[(Readout.HEAD_MISSES_CM, None)].values
-        trouble(Trouble.HEAD_UNSUPPORTED, Side.LEFT, misses, every, RESTS_WITHIN_CM)
+        trouble(Trouble.HEAD_UNSUPPORTED, Side.LEFT, _middle_level(misses), every, RESTS_WITHIN_CM)
     return Posture(
         size=n,
         legs={side: leg.points for side, leg in legs.items()},
@@ -178,14 +182,20 @@ def _assemble(
 
 def _come_down(body: Body, legs: Mapping[Side, Leg], upper: Upper, room: Array, least: Array) -> Upper:
     """As deep a lean as what is carried on its support asks of this back."""
+    left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
+    hip_z = (left + right) / 2
     if upper.on_thighs:
-        # The thigh that stands higher is met first.
+        # The thigh that stands higher is met first; between thighs apart the trunk sinks on, as far as the back lets it.
         raised = np.maximum(*(leg.angles.flexion_deg[:, leg.rows] for leg in legs.values()))
-        return replace(upper, lean_deg=TRUNK_MEETS_THIGH_DEG - raised)
+        apart = np.minimum(*(leg.angles.abduction_deg[:, leg.rows] for leg in legs.values()))
+        met = TRUNK_MEETS_THIGH_DEG - raised
+        sinks = TRUNK_SINKS_DEG * np.clip(apart / THIGHS_WIDE_DEG, 0.0, 1.0)
+        on_the_mat = chest_down(body, np.zeros(1)).straight(trunk_cm(body), hip_z)
+        lean = met + np.clip(SINKS_UNTIL_DEG - (met - room.min(axis=0)), 0.0, sinks)
+        return replace(upper, lean_deg=np.maximum(met, np.minimum(lean, on_the_mat)))
     if upper.down_to is None:
         return upper
-    left, right = (leg.points.hip[:, leg.rows, 2] for leg in legs.values())
-    lean, misses = lean_down(body, (left + right) / 2, upper.down_to, upper.lean_deg, room, least)
+    lean, misses = lean_down(body, hip_z, upper.down_to, upper.lean_deg, room, least)
     return replace(upper, lean_deg=lean, misses_cm=misses)
 
 
@@ -404,7 +414,8 @@ def _aimed(posture: Posture, recipe: Recipe, worked: Side, ranges: Ranges) -> Po
             off = (middle < low - AIM_TOLERANCE) | (middle > high + AIM_TOLERANCE)
             if off.any():
                 missed[(Trouble.AIM, side)] = missed.get((Trouble.AIM, side), np.zeros(posture.size, dtype=bool)) | off
-                amounts[(Trouble.AIM, side)] = np.zeros(posture.size)
+                missing = np.maximum(np.maximum(low - middle, middle - high), 0.0)
+                amounts[(Trouble.AIM, side)] = amounts.get((Trouble.AIM, side), 0.0) + missing
     return replace(posture, troubles=missed, perhaps=perhaps, trouble_amounts=amounts)
 
 
@@ -543,7 +554,8 @@ def settle_quiet_sitting(variation: Variation, body: Body, ranges: Ranges, setup
 
 
 LEGS_LONG_LEAN_DEG = -15.0
-"""Resting with the legs long one leans back on the hands a little."""
+LEGS_LONG_LEAN_MOST_DEG = -35.0
+"""Resting with the legs long one leans back on the hands a little, and further where the hamstrings ask for it."""
 
 LEGS_LONG_APART_DEG = 10.0
 
@@ -559,7 +571,8 @@ def settle_legs_long(variation: Variation, body: Body, ranges: Ranges, setup: Se
     }
     lying = variation.position in LYING
     recline = variation.recipe.recline_deg
-    lean = zero + LEGS_LONG_LEAN_DEG
+    spare = [(_hip_room(ranges, side, leg)[0] - leg.angles.flexion_deg)[:, leg.rows] for side, leg in legs.items()]
+    lean = np.clip(np.minimum(*spare).min(axis=0), LEGS_LONG_LEAN_MOST_DEG, LEGS_LONG_LEAN_DEG)
     if lying:
         lean = (zero if recline is None else setup.number(recline)) - 90.0
     flat = flat_on_the_back(variation.recipe, variation.position, setup)
