@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import math
 from typing import Any
 from unittest import TestCase
 
@@ -94,11 +95,17 @@ class Verdicts(TestCase):
 
 class Preferences(TestCase):
     def test_the_order_is_lexicographic(self) -> None:
+        """Shares inside the band are told apart in steps of 5 only, and none outside it goes before one inside."""
         found = screened("block_side", Side.RIGHT, client([hip()], ranges=FREE))
+
+        def off(share: float) -> int:
+            away = round(abs(share - 85), 1)
+            return max(math.ceil(away / 5), 1) if 70 <= share <= 95 else 100 + round(away)
+
         keys = [
             (
                 not found.possible[i], found.totals.stops[i], found.totals.asks[i] > 0, found.totals.size[i],
-                found.totals.on_the_way[i], round(abs(float(found.purpose[i]) - 85)), found.grid.items[i],
+                found.totals.on_the_way[i], off(float(found.purpose[i])), found.grid.items[i],
             )
             for i in found.order
         ]  # fmt: skip

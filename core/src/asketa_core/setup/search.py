@@ -2,8 +2,8 @@
 
 Everything the body does is judged: the pose, the way in and out, and the counter position. The
 choice is lexicographic: the shape's bounds and aims hold, no stop, no open question, least whole size of cautions, both
-sides alike, purpose nearest its target, fewest items and whole props before stacks, largest worst margin, nearest to what was last used, or
-else to the plain set-up; ties by slot order.
+sides alike, purpose nearest its target in steps that a person can tell apart, fewest items and whole props before
+stacks, largest worst margin, nearest to what was last used, or else to the plain set-up; ties by slot order.
 """
 
 from __future__ import annotations
@@ -54,6 +54,9 @@ PURPOSE_BAND = (70.0, 95.0)
 PURPOSE_TARGET = 85.0
 PURPOSE_TOUCHING = 1e-6
 """Wanted share of the client's range, per cent."""
+PURPOSE_STEP = 5.0
+"""Shares inside the band and nearer together than this are one: no range is known better, and what is simpler to build
+decides."""
 
 
 Order = np.ndarray[tuple[int, ...], np.dtype[np.int64]]
@@ -427,7 +430,7 @@ def screen(
         purpose, possible = np.full(n, np.nan), np.zeros(n, dtype=bool)
     else:
         purpose = purpose_kept(variation, side, pose, ranges)
-    order = _order(grid, sums, possible, purpose, grid.plain)
+    order = _order(grid, stages, sums, possible, purpose, grid.plain)
     return Screened(variation, side, grid, tuple(stages), onto, technique, sums, possible, purpose, order, no_range)
 
 
@@ -436,7 +439,26 @@ def _over(stage: Stage, rows: Indices) -> Stage:
     return replace(stage, rows=stage.rows[rows])
 
 
-def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int | None) -> Order:
+def _missing(stages: Sequence[Stage], size: int) -> Array:
+    """By how much each set-up misses what this body can do, degrees and centimetres taken alike, (n,)."""
+    missing = np.zeros(size)
+    for stage in stages:
+        for key, amount in stage.posture.trouble_amounts.items():
+            missing += np.where(stage.posture.troubles[key], np.maximum(amount, 0.0), 0.0)[stage.rows]
+    return np.round(missing, 1)
+
+
+def _off_purpose(purpose: Array) -> Array:
+    """How far each set-up is from the wanted share, (n,): inside the band in steps, outside it to the full per cent, and
+    after all that are inside."""
+    away = np.round(np.abs(purpose - PURPOSE_TARGET), 1)
+    inside = (purpose >= PURPOSE_BAND[0]) & (purpose <= PURPOSE_BAND[1])
+    return np.where(inside, np.maximum(np.ceil(away / PURPOSE_STEP), 1.0), 100.0 + np.round(away))
+
+
+def _order(
+    grid: Grid, stages: Sequence[Stage], sums: Totals, possible: Mask, purpose: Array, usual: int | None
+) -> Order:
     """Rows from best to worst; of set-ups equal in everything else those nearest the ``usual`` row come first."""
     away = np.zeros(grid.size) if usual is None else grid.steps_from(grid.indices[usual].tolist())
     return np.lexsort(
@@ -446,7 +468,7 @@ def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int 
             -np.round(np.clip(sums.margin, -99, 99), 1),
             grid.stacked,
             grid.items,
-            np.round(np.abs(purpose - PURPOSE_TARGET)),
+            _off_purpose(purpose),
             # What one side needs less of does the other no harm: both are built alike unless that costs a caution.
             grid.unlike,
             # What has to be minded getting there weighs nothing, but of equals the easier to reach is the better.
@@ -454,6 +476,8 @@ def _order(grid: Grid, sums: Totals, possible: Mask, purpose: Array, usual: int 
             sums.size,
             sums.asks > 0,
             sums.stops,
+            # Where nothing can be done, what comes nearest tells most.
+            np.zeros(grid.size) if possible.any() else _missing(stages, grid.size),
             ~possible,
         )
     )
@@ -467,7 +491,7 @@ def remembering(
     ``choices`` sets slots that change no geometry.
     """
     grid = screened.grid.choosing(choices or {})
-    order = _order(grid, screened.totals, screened.possible, screened.purpose, grid.nearest(last_used))
+    order = _order(grid, screened.stages, screened.totals, screened.possible, screened.purpose, grid.nearest(last_used))
     return replace(screened, grid=grid, order=order)
 
 
