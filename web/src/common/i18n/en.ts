@@ -564,7 +564,7 @@ export const en = {
     unstep: 'Back to the plan, {{side}}',
     noStepBack: 'No gentler rung is open',
     lastTime: 'Last time ({{date}}): {{short}}, {{dose}}, {{scores}} → {{tolerance}}.',
-    firstTime: 'First time on this side.',
+    firstTime: { left: 'First time on this side.', right: 'First time on this side.', both: 'First time.' },
     start: 'Start',
     pause: 'Pause',
     reset: 'Again',
@@ -603,8 +603,12 @@ export const en = {
       clunk: 'clunk',
       gave_way: 'gave way',
     },
-    active: 'working on the {{side}}',
-    timing: 'timing the {{side}}',
+    active: {
+      left: 'working on the left',
+      right: 'working on the right',
+      both: 'working on both sides',
+    },
+    timing: { left: 'timing the left', right: 'timing the right', both: 'timing both sides' },
   },
   responses: {
     empty: 'Nothing logged yet',

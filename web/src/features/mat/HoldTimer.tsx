@@ -70,7 +70,7 @@ export function HoldTimer({ hold, onHold, active, shared, dose }: Props) {
       </svg>
       {!dose.timed && <Typography sx={{ fontSize: '0.95rem' }}>{dose.words}</Typography>}
       <Typography sx={{ color: `var(--${side})`, fontSize: '0.95rem' }}>
-        {t(hold.side === null ? 'mat.active' : 'mat.timing', { side: t(`side.${side}`) })}
+        {t(hold.side === null ? `mat.active.${side}` : `mat.timing.${side}`)}
       </Typography>
       <Box sx={{ display: 'flex', gap: 0.75, mt: 0.75 }}>
         <Button fullWidth variant="contained" onClick={toggle} sx={{ px: 0.5 }}>

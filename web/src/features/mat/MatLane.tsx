@@ -225,7 +225,7 @@ function Planned({
         </Box>
         <Typography sx={{ fontSize: '0.88rem', color: dim.muted, lineHeight: 1.3 }}>
           {mat.last === null
-            ? t('mat.firstTime')
+            ? t(`mat.firstTime.${name}`)
             : t('mat.lastTime', {
                 date: shortDate(mat.last.date),
                 short: mat.last.short,

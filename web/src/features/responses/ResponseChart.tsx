@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
-import { CHART, columnOf, discomfortHeight, HEIGHT, rungHeight, staircase } from './model'
+import { CHART, columnOf, discomfortHeight, HEIGHT, roomBeside, rungHeight, staircase } from './model'
 
 interface Props {
   lane: Schemas['ResponseLane']
@@ -12,6 +12,8 @@ interface Props {
 }
 
 const FOOT = CHART.top + CHART.bars
+/** A lane that stands alone is no reason to shout. */
+const WIDEST = 640
 const MARKS = FOOT + CHART.gap + CHART.stairs + 14
 
 /** Discomfort above, the staircase of support beneath, and under each hold its next morning and date. */
@@ -19,6 +21,7 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   const count = lane.points.length
   const colour = colours[name]
+  const beside = roomBeside(rungs.map((rung) => rung.short))
   const width = Math.min(26, (CHART.width - CHART.left) / (2.4 * count))
   const spoken = lane.points
     .map((point) =>
@@ -35,11 +38,11 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
     .join('; ')
   return (
     <svg
-      viewBox={`0 0 ${CHART.width.toString()} ${HEIGHT.toString()}`}
+      viewBox={`${(-beside).toString()} 0 ${(CHART.width + beside).toString()} ${HEIGHT.toString()}`}
       width="100%"
       role="img"
       aria-label={t('responses.chart', { side: t(`side.${name}`), count, list: spoken })}
-      style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink }}
+      style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink, maxWidth: WIDEST }}
     >
       {[0, 5, 10].map((score) => (
         <g key={score}>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
-import { CHART, columnOf, discomfortHeight, rungHeight, staircase, tableRows } from './model'
+import { CHART, columnOf, discomfortHeight, roomBeside, rungHeight, staircase, tableRows } from './model'
 
 const point = (date: string, rung: number) => ({ date, rung, id: date }) as Schemas['ResponsePoint']
 const lane = (side: 'left' | 'right', points: Schemas['ResponsePoint'][]) =>
@@ -17,6 +17,12 @@ describe('the chart of responses', () => {
   it('fills the bars at ten and is flat at none', () => {
     expect(discomfortHeight(0)).toBe(0)
     expect(discomfortHeight(10)).toBe(CHART.bars)
+  })
+
+  it('has room for the longest name of a rung', () => {
+    expect(roomBeside(['free', 'on end'])).toBe(0)
+    const long = 'high, chair in front, strap'
+    expect(CHART.left + roomBeside(['free', long])).toBeGreaterThan(6 * long.length)
   })
 
   it('descends as support lessens', () => {

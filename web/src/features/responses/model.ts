@@ -15,6 +15,15 @@ export const CHART = {
 } as const
 export const HEIGHT = CHART.top + CHART.bars + CHART.gap + CHART.stairs + 2 * CHART.marks
 
+/** An average letter of the drawing's words. */
+const LETTER = 6.2
+
+/** What the drawing is wider on the left than its own margin, so that the longest name of a rung has room. */
+export function roomBeside(names: readonly string[]): number {
+  const longest = Math.max(0, ...names.map((name) => name.length))
+  return Math.max(0, Math.ceil(longest * LETTER + 10 - CHART.left))
+}
+
 /** Middle of the column of one hold. Holds stand side by side in their order, not to a scale of days. */
 export function columnOf(index: number, count: number): number {
   const inner = CHART.width - CHART.left - CHART.right
