@@ -18,6 +18,7 @@ from clients.schemas import (
     DailyIn,
     EntryEnvelope,
     EntryOut,
+    FormOut,
     LimitOut,
     SearchIn,
 )
@@ -33,6 +34,13 @@ router = Router(tags=["clients"])
 def search_clients(request: PracticeRequest, practice_id: PracticeId, payload: SearchIn) -> list[ClientLine]:
     """Clients by name or occupation; all for an empty text. By body, so that no name stands in an address."""
     return queries.client_lines(request.practice, payload.text.strip())
+
+
+@router.get("/records", response=list[FormOut], operation_id="recordForms")
+@in_practice(Permission.CLIENTS_READ)
+def record_forms(request: PracticeRequest, practice_id: PracticeId) -> list[FormOut]:
+    """Every kind of record there is, and what is asked of it."""
+    return queries.record_forms()
 
 
 @router.post("/clients", response={201: ClientOut}, operation_id="createClient")

@@ -15,9 +15,6 @@ from asketa_core import Side
 from practices.tenancy import PracticeRow
 
 SIDE_CHOICES = [(side.value, side.value) for side in Side]
-MIDDLE_KINDS = ("pregnancy", "bones", "low_back")
-"""Kinds of record that have no side."""
-
 SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])
 
 
@@ -73,10 +70,10 @@ class Entry(PracticeRow):
     class Meta:
         ordering = ["created_at", "id"]
         constraints = [
+            # Whether a side is needed is known to the kinds of record alone; it is checked before anything is stored.
             models.CheckConstraint(
-                condition=(SIDE_KNOWN & ~models.Q(kind__in=MIDDLE_KINDS))
-                | (models.Q(side__isnull=True) & models.Q(kind__in=MIDDLE_KINDS)),
-                name="entry_side_fits_kind",
+                condition=models.Q(side__isnull=True) | SIDE_KNOWN,
+                name="entry_side_is_one",
             ),
             models.CheckConstraint(
                 condition=models.Q(replaces__isnull=False) | models.Q(root=models.F("id")), name="entry_root_is_first"

@@ -19,7 +19,9 @@ from asketa_core import (
     Situation,
     clinical_days,
     entry_words,
+    forms,
     implausible_entry,
+    kind_of,
     limit_lines,
     limits_of,
     mind_of,
@@ -36,8 +38,10 @@ from clients.schemas import (
     ComingOut,
     EntryIn,
     EntryOut,
+    FormOut,
     LimitOut,
     NoteOut,
+    PlaceOut,
     StopOut,
 )
 from clients.values import entry_raw, read_entry
@@ -133,6 +137,8 @@ def entries_out(client: Client) -> list[EntryOut]:
                 id=row.pk,
                 root=row.root,
                 label=entry_words(value, date),
+                operated_on=operation.date if (operation := kind_of(value).operation(value.facts)) else None,
+                asked_today=kind_of(value).asked_today(value.facts, date),
                 entry={
                     "kind": value.kind,
                     "side": value.side,
@@ -147,6 +153,22 @@ def entries_out(client: Client) -> list[EntryOut]:
             )
         )
     return found
+
+
+def record_forms() -> list[FormOut]:
+    return [
+        FormOut(
+            code=form.code,
+            name=form.name,
+            sides=form.sides,
+            place=PlaceOut(x=form.place[0], y=form.place[1]),
+            doctor=form.doctor,
+            scopes=form.scopes,
+            offered_scopes=form.offered_scopes,
+            facts=form.schema,
+        )
+        for form in forms()
+    ]
 
 
 def limits_out(limits: list[Any]) -> list[LimitOut]:

@@ -4,28 +4,25 @@ from __future__ import annotations
 
 import datetime as dt
 import uuid
-from typing import Annotated, Any, Literal
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Protocol
 
 from ninja import Field, Schema
-from pydantic import field_validator
+from pydantic import BaseModel, create_model, field_validator
 
-from asketa_core import Side
-from asketa_core.clientfile import (
-    BonesFacts,
+from asketa_core import (
+    KINDS,
     Clearance,
     Day,
-    GroinPinchFacts,
-    HamstringsFacts,
-    HipReplacementFacts,
-    KneeFacts,
-    LowBackFacts,
+    Kind,
     Name,
-    PregnancyFacts,
     Professional,
     Scope,
+    Side,
     TriState,
     Words,
-    WristFacts,
+    facts_field,
 )
 from common.schemas import Input, Whole
 
@@ -70,36 +67,6 @@ class SearchIn(Input):
     text: Words = Field(default="", max_length=120)
 
 
-class HipReplacementIn(Input):
-    kind: Literal["hip_replacement"]
-    side: Side
-    facts: HipReplacementFacts
-
-
-class KneePainIn(Input):
-    kind: Literal["knee_pain"]
-    side: Side
-    facts: KneeFacts
-
-
-class GroinPinchIn(Input):
-    kind: Literal["groin_pinch"]
-    side: Side
-    facts: GroinPinchFacts
-
-
-class HamstringsIn(Input):
-    kind: Literal["hamstrings"]
-    side: Side
-    facts: HamstringsFacts
-
-
-class WristIn(Input):
-    kind: Literal["wrist"]
-    side: Side
-    facts: WristFacts
-
-
 class _WholeBody(Input):
     """What concerns the body as a whole carries no side."""
 
@@ -113,25 +80,39 @@ class _WholeBody(Input):
         return side
 
 
-class PregnancyIn(_WholeBody):
-    kind: Literal["pregnancy"]
-    facts: PregnancyFacts
+class _OnASide(Input):
+    side: Side
 
 
-class BonesIn(_WholeBody):
-    kind: Literal["bones"]
-    facts: BonesFacts
+class _Anywhere(Input):
+    side: Side | None = None
 
 
-class LowBackIn(_WholeBody):
-    kind: Literal["low_back"]
-    facts: LowBackFacts
+_BASES: dict[str, type[Input]] = {"sided": _OnASide, "middle": _WholeBody, "either": _Anywhere}
 
 
-EntryIn = Annotated[
-    HipReplacementIn | KneePainIn | GroinPinchIn | HamstringsIn | WristIn | PregnancyIn | BonesIn | LowBackIn,
-    Field(discriminator="kind"),
-]
+def _taken_in(kind: Kind) -> type[Input]:
+    """What one kind of record is sent as."""
+    name = "".join(part.capitalize() for part in kind.code.split("_")) + "In"
+    fields: Any = {"kind": (Literal[kind.code], ...), "facts": facts_field(kind)}
+    return create_model(name, __base__=_BASES[kind.sides], __module__=__name__, **fields)
+
+
+class Recorded(Protocol):
+    """What every record that is sent has."""
+
+    kind: str
+    side: Side | None
+    facts: BaseModel
+
+
+if TYPE_CHECKING:
+    EntryIn = Recorded
+else:
+    EntryIn = Annotated[
+        reduce(or_, (_taken_in(kind) for kind in KINDS.values() if kind.can_be_recorded)),
+        Field(discriminator="kind"),
+    ]
 
 
 class EntryEnvelope(Input):
@@ -152,9 +133,7 @@ class DailyIn(Input):
 class EntryShown(Schema):
     """A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why."""
 
-    kind: Literal[
-        "hip_replacement", "knee_pain", "groin_pinch", "hamstrings", "wrist", "pregnancy", "bones", "low_back", "unreadable"
-    ]  # fmt: skip
+    kind: str
     side: Side | None = None
     facts: dict[str, Any]
 
@@ -169,12 +148,36 @@ class LimitOut(Schema):
     source: str
 
 
+class PlaceOut(Schema):
+    """A place on the body seen from behind, of 100 × 212; the left of it, the right is mirrored."""
+
+    x: float
+    y: float
+
+
+class FormOut(Schema):
+    """One kind of record: where it belongs, what is asked as JSON Schema, and what a clearance may be about."""
+
+    code: str
+    name: str
+    sides: Literal["sided", "middle", "either"]
+    place: PlaceOut
+    doctor: str
+    scopes: dict[str, str]
+    offered_scopes: list[str]
+    facts: dict[str, Any]
+    """JSON Schema of the facts; ``x-order``, ``x-when`` and ``x-unit`` say how they are asked."""
+
+
 class EntryOut(Schema):
-    """A record in its standing version. ``id`` names this version, ``root`` the record for good."""
+    """A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
+    day of an operation, ``asked_today`` whether how it is today is asked at every arrival."""
 
     id: uuid.UUID
     root: uuid.UUID
     label: str
+    operated_on: dt.date | None
+    asked_today: bool
     entry: EntryShown
     clearances: list[Clearance]
     pain_today: int | None

@@ -7,8 +7,7 @@ from typing import Literal
 
 from ninja import Field, Schema
 
-from asketa_core import Quantity, Side
-from asketa_core.clientfile import BodyQuantity, Conditions, Day, TriState
+from asketa_core import BodyQuantity, Conditions, Day, Quantity, Side, TriState
 from common.schemas import Input
 
 Seen = Literal[

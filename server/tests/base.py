@@ -14,7 +14,7 @@ from django_scopes import scope
 from accounts.models import User
 from asketa_core import Side
 from clients.models import Client
-from clients.schemas import ClientIn, HipReplacementIn, KneePainIn
+from clients.schemas import ClientIn, EntryEnvelope
 from clients.services import create_client, record_entry
 from common import clock
 from engine.answers import Today
@@ -62,13 +62,15 @@ class House:
             "date": self.today - dt.timedelta(days=days_ago), "approach": "posterior", "prosthesis": "total",
             "dislocated": "no", "abductor_repair": "no", "weight_bearing": "full", "trouble_since": "no",
         }  # fmt: skip
-        data = HipReplacementIn(kind="hip_replacement", side=side, facts={**known, **facts})
+        entry = {"kind": "hip_replacement", "side": side, "facts": {**known, **facts}}
+        data = EntryEnvelope.model_validate({"entry": entry}).entry
         with scope(practice=self.practice):
             return record_entry(self.client, self.user, data, self.today)
 
     def record_knee(self, side: str = "left", **facts: Any) -> Any:
         known = {"site": "front", "diagnosis": "kneecap", "operated": "no"}
-        data = KneePainIn(kind="knee_pain", side=side, facts={**known, **facts})
+        entry = {"kind": "knee_pain", "side": side, "facts": {**known, **facts}}
+        data = EntryEnvelope.model_validate({"entry": entry}).entry
         with scope(practice=self.practice):
             return record_entry(self.client, self.user, data, self.today)
 

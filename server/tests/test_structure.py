@@ -24,7 +24,7 @@ FOLDERS = (
     "demo",
     "config",
 )
-CORE_MODULES = {"asketa_core", "asketa_core.clientfile"}
+CORE_MODULES = {"asketa_core"}
 TAKES_NOTHING_FROM = {"common": FOLDERS[1:], "practices": ("room", "clients", "measures", "visits", "engine", "demo"),
                       "accounts": ("room", "clients", "measures", "visits", "engine", "demo"),
                       "room": ("clients", "measures", "visits", "engine", "demo"),

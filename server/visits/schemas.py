@@ -8,8 +8,7 @@ from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
-from asketa_core import Side, SlotValue, Verdict
-from asketa_core.clientfile import Bound, Key, Place, Sensation, Sign, Words
+from asketa_core import Bound, Key, Place, Sensation, Side, Sign, SlotValue, Verdict, Words
 from common.schemas import Input, Whole
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]

@@ -8,18 +8,9 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
 from asketa_core.body.tape import turning_out_from_tape
 from asketa_core.checks import check_data
-from asketa_core.clientfile import (
-    PLAUSIBLE_BODY,
-    SCOPES,
-    TEST_RESULTS,
-    AnyEntry,
-    Bound,
-    ClientFile,
-    Response,
-    SlotValue,
-    check_plausible,
-    parse,
-)
+from asketa_core.client.holds import Place, Response, Sensation, Sign, SlotValue
+from asketa_core.client.measures import PLAUSIBLE_BODY, TEST_RESULTS, BodyQuantity, Bound, Conditions, check_plausible
+from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import days as clinical_days
 from asketa_core.closers import Closer, usual_closers
 from asketa_core.datafiles import fingerprint
@@ -27,19 +18,16 @@ from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, lane_view, outward_view
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.svg import View
-from asketa_core.limits.calendar import changes_ahead, next_change, next_tightening
-from asketa_core.limits.catalogue import limits_of, limits_on, sources
-from asketa_core.mind import Mind, Note, mind_of, rungs_of_change
+from asketa_core.mind import Mind, mind_of, rungs_of_change
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, with_own
-from asketa_core.plain_text import check_json, read_json
+from asketa_core.parsing import parse
+from asketa_core.plain_text import Key, Name, Words, check_json, read_json
 from asketa_core.plausible import (
-    Implausible,
     implausible_beside,
     implausible_clearance,
     implausible_entry,
     implausible_file,
     implausible_setup,
-    past_date,
 )
 from asketa_core.poses.library import Family, Library, Variation, standard_library
 from asketa_core.poses.posture import Readout
@@ -56,6 +44,14 @@ from asketa_core.progress.step import (
     why_words,
 )
 from asketa_core.props.kinds import Room
+from asketa_core.records.calendar import changes_ahead, next_change, next_tightening
+from asketa_core.records.catalogue import limits_of, limits_on, sources
+from asketa_core.records.entry import Clearance, Professional, Scope
+from asketa_core.records.facts import Day, TriState
+from asketa_core.records.forms import FormOf, forms
+from asketa_core.records.implausible import Implausible, past_date
+from asketa_core.records.kind import Kind, Note
+from asketa_core.records.registry import KINDS, AnyEntry, facts_field, kind_of, side_field
 from asketa_core.screening import (
     LaneAnswer,
     SetupDetail,
@@ -89,51 +85,66 @@ from asketa_core.words.stacks import heights_words, stack_words
 __version__ = "0.1.0"
 
 __all__ = [
+    "KINDS",
     "OWN_PREFIX",
     "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
-    "SCOPES",
     "SIDES",
     "TEST_RESULTS",
     "AnyEntry",
     "AsketaError",
     "Axis",
     "Body",
+    "BodyQuantity",
     "Bound",
+    "Clearance",
     "ClientFile",
     "Closer",
+    "Conditions",
     "DataError",
+    "Day",
     "Decision",
     "Family",
     "Finding",
+    "FormOf",
     "Implausible",
     "InputError",
     "Judged",
+    "Key",
+    "Kind",
     "LaneAnswer",
     "Library",
     "LimitLine",
     "Line",
     "Mind",
+    "Name",
     "NoGrid",
     "Note",
     "NumberSlot",
     "OwnVariation",
+    "Place",
+    "Professional",
     "Quantity",
     "Readout",
     "Response",
     "Room",
+    "Scope",
     "Screened",
+    "Sensation",
     "SetupDetail",
     "Side",
+    "Sign",
     "Situation",
     "SlotValue",
     "StackSlot",
     "StepBack",
     "Tolerance",
     "Trade",
+    "TriState",
     "Variation",
     "Verdict",
     "View",
+    "Words",
     "best_few",
     "catalogue_words",
     "changes_ahead",
@@ -147,9 +158,11 @@ __all__ = [
     "dose_words",
     "doses",
     "entry_words",
+    "facts_field",
     "figure",
     "file_of",
     "fingerprint",
+    "forms",
     "heights_words",
     "hold_words",
     "implausible_beside",
@@ -159,6 +172,7 @@ __all__ = [
     "implausible_setup",
     "judge_responses",
     "keeps_range",
+    "kind_of",
     "lane_answer",
     "lane_answer_of",
     "lane_view",
@@ -187,6 +201,7 @@ __all__ = [
     "say",
     "screen_client",
     "shared_decision",
+    "side_field",
     "slot_words",
     "sources",
     "stack_words",

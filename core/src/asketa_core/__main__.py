@@ -13,7 +13,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any
 
-from asketa_core.clientfile import ClientFile, parse
+from asketa_core.clientfile import ClientFile
 from asketa_core.commands.angles import AnglesRequest, run_angles
 from asketa_core.commands.figure import FigureRequest, run_figure
 from asketa_core.commands.library import run_library
@@ -22,6 +22,7 @@ from asketa_core.commands.screen import ScreenRequest, run_screen
 from asketa_core.errors import InputError
 from asketa_core.figure.palette import palettes
 from asketa_core.ownvariation import own_schema
+from asketa_core.parsing import parse
 from asketa_core.plain_text import read_json
 from asketa_core.poses.library import family_schema
 from asketa_core.props.kinds import Room

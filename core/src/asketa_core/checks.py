@@ -4,21 +4,23 @@ from __future__ import annotations
 
 from asketa_core.body.measures import NORMS, body_norms
 from asketa_core.body.ranges import Quantity
-from asketa_core.clinical import clinical_file
+from asketa_core.clinical import figures, groups
 from asketa_core.closers import typical_situations
 from asketa_core.datafiles import read
 from asketa_core.errors import DataError
 from asketa_core.figure.palette import palettes
-from asketa_core.limits.catalogue import all_rows
 from asketa_core.poses.library import Variation, standard_library
 from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import generic_room, kinds
-from asketa_core.texts import FILE, texts
+from asketa_core.records.catalogue import all_rows
+from asketa_core.records.forms import forms
+from asketa_core.texts import FILE, file_of_limit, texts
 
 
 def check_data() -> None:
     """Raises ``DataError`` for the first word, figure or file that is wrong, naming file, line and column."""
-    clinical_file()
+    figures()
+    groups()
     norms = read(NORMS)
     for quantity in body_norms().ranges:
         if quantity not in set(Quantity):
@@ -32,6 +34,7 @@ def check_data() -> None:
     transfers()
     rungs = list(standard_library().variations())
     typical_situations()
+    forms()
     used = {
         "limits": {row.code for _, row in all_rows()} | {"shape.shin_level", "shape.perhaps"} | _gate_codes(rungs),
         "cues": {cue for rung in rungs for cue in rung.cues},
@@ -41,7 +44,8 @@ def check_data() -> None:
     for section, codes in used.items():
         for code in texts()[section]:
             if code not in codes:
-                raise document.error((section, code), "nothing uses these words")
+                where, place = file_of_limit(code) if section == "limits" else (document, (section, code))
+                raise where.error(place, "nothing uses these words")
         for code in sorted(codes - set(texts()[section])):
             raise DataError(FILE.name, f"{section}.{code}", "there are no words for this code")
 

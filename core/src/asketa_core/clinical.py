@@ -1,15 +1,17 @@
-"""Clinical figures that code works with: thresholds, spans and counts, from ``data/clinical.yaml``.
+"""Clinical figures that code works with: thresholds, spans and counts, from ``data/clinical.yaml`` and, for one kind of
+record, from its own folder.
 
 Every figure has a unit, what it decides, a source, and whether a practice has reviewed it. Figures of single rules stand
-with their rules in ``data/limits``.
+with their rules.
 """
 
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Collection
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from functools import cache
-from typing import Literal
+from pathlib import Path
+from typing import Literal, TypeVar
 
 from pydantic import Field, model_validator
 
@@ -47,8 +49,8 @@ class Group(Record):
 
 class ClinicalFile(Record):
     sources: dict[str, str]
-    figures: dict[str, Figure]
-    groups: dict[str, Group]
+    figures: dict[str, Figure] = {}
+    groups: dict[str, Group] = {}
 
     @model_validator(mode="after")
     def sources_are_listed(self) -> ClinicalFile:
@@ -58,14 +60,37 @@ class ClinicalFile(Record):
         return self
 
 
+def _files() -> Iterator[Path]:
+    yield DATA / "clinical.yaml"
+    yield from sorted((DATA.parent / "records").glob("*/clinical.yaml"))
+
+
 @cache
-def clinical_file() -> ClinicalFile:
-    return load(DATA / "clinical.yaml", ClinicalFile)
+def figures() -> Mapping[str, Figure]:
+    """Every figure by its code."""
+    return _once((path, load(path, ClinicalFile).figures) for path in _files())
+
+
+@cache
+def groups() -> Mapping[str, Group]:
+    return _once((path, load(path, ClinicalFile).groups) for path in _files())
+
+
+Each = TypeVar("Each")
+
+
+def _once(files: Iterable[tuple[Path, Mapping[str, Each]]]) -> dict[str, Each]:
+    found: dict[str, Each] = {}
+    for path, own in files:
+        for code in own.keys() & found.keys():
+            raise DataError(path.name, code, "this figure stands elsewhere already")
+        found |= own
+    return found
 
 
 def clinical(code: str, unit: Unit) -> float:
     """One figure; the unit is said again where it is used, so that no day is taken for a week."""
-    figure = clinical_file().figures.get(code)
+    figure = figures().get(code)
     if figure is None or figure.unit != unit:
         raise DataError("clinical.yaml", f"figures.{code}", f"there is no such figure in {unit}")
     return figure.value
@@ -73,7 +98,7 @@ def clinical(code: str, unit: Unit) -> float:
 
 def days(code: str) -> int:
     """A span in whole days, from a figure in days or weeks."""
-    figure = clinical_file().figures.get(code)
+    figure = figures().get(code)
     if figure is None or figure.unit not in ("days", "weeks"):
         raise DataError("clinical.yaml", f"figures.{code}", "there is no such span of days or weeks")
     return round(figure.value * (7 if figure.unit == "weeks" else 1))
@@ -81,11 +106,11 @@ def days(code: str) -> int:
 
 def group(code: str, among: Collection[str]) -> frozenset[str]:
     """Words that count alike, all of them ``among`` those an answer can be."""
-    found = clinical_file().groups.get(code)
+    found = groups().get(code)
     if found is None:
         raise DataError("clinical.yaml", f"groups.{code}", "there is no such group")
     for place, word in enumerate(found.of):
         if word not in among:
-            where = read(DATA / "clinical.yaml")
+            where = next(file for file in map(read, _files()) if code in (file.content.get("groups") or {}))
             raise where.error(("groups", code, "of", place), f"no answer is '{word}'")
     return frozenset(found.of)

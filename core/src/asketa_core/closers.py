@@ -11,9 +11,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from asketa_core.clientfile import ClientFile, parse
+from asketa_core.clientfile import ClientFile
 from asketa_core.datafiles import DATA, Record, load
 from asketa_core.errors import DataError, InputError
+from asketa_core.parsing import parse
 from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import generic_room
 from asketa_core.screening import TYPICAL_STATURE_CM, Situation, detail_at, no_stack_words

@@ -5,53 +5,28 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import Any
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.clientfile import (
-    AnyEntry,
-    Bones,
-    GroinPinch,
-    Hamstrings,
-    HipReplacement,
-    KneePain,
-    LowBackEntry,
-    Pregnancy,
-    PregnancyFacts,
-    Unreadable,
-    WithSymptoms,
-    Wrist,
-    due_date,
-    pregnancy_week,
-)
 from asketa_core.clinical import clinical
-from asketa_core.limits import bones, hip_replacement, pregnancy
-from asketa_core.limits.calendar import Change, next_change
-from asketa_core.limits.catalogue import ADULT_YEARS, limits_of
-from asketa_core.limits.dates import weeks_between
-from asketa_core.limits.knee import daily_fact
-from asketa_core.limits.model import Limit, Severity
+from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Family, Variation
 from asketa_core.progress.responses import worked_families
+from asketa_core.records.calendar import Change, next_change
+from asketa_core.records.catalogue import ADULT_YEARS, limits_of
+from asketa_core.records.entry import Entry
+from asketa_core.records.kind import About, Note
+from asketa_core.records.registry import kind_of
 from asketa_core.screening import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import lowest_seat_cm
 from asketa_core.texts import texts
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say, sentence_case
-from asketa_core.words.findings import entry_label, missing_facts, row_words, short_words
+from asketa_core.words.limits import short_words
 
 ASYMMETRY_DEG = clinical("sides.differ", "deg")
 """A difference between the sides worth saying before the session."""
-
-
-@dataclass(frozen=True, slots=True)
-class Note:
-    """One line for a side (``None``: the middle). ``weight`` is ``fact``, ``limit`` or ``ask``."""
-
-    side: str | None
-    text: str
-    weight: str
-    entry_id: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,18 +57,8 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
     notes: list[Note] = [*_lists_not_asked(situation.client.entries), *_age(situation)]
     for entry in situation.client.entries:
         limits = limits_of(entry, situation.client, situation.date, situation.ranges)
-        if isinstance(entry, HipReplacement):
-            notes.extend(_hip_notes(entry, situation, limits))
-        elif isinstance(entry, KneePain):
-            notes.extend(_knee_notes(entry, situation, limits))
-        elif isinstance(entry, Pregnancy):
-            notes.extend(_pregnancy_notes(entry, situation, limits))
-        elif isinstance(entry, Bones):
-            notes.extend(_bones_notes(entry, situation, limits))
-        elif isinstance(entry, Unreadable):
-            notes.append(Note(None, say("mind", "entry_unreadable", reason=entry.facts.reason), "ask", entry.id))
-        else:
-            notes.extend(_companion_notes(entry, limits))
+        about = About(kind_of(entry), entry, situation.client, situation.date, limits, lambda: _seat(situation))
+        notes.extend(about.kind.mind(about))
     notes.extend(_asymmetry(situation))
     notes.extend(promised)
     change = next_change(situation.client, situation.date)
@@ -104,26 +69,15 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
     )
 
 
-def _asks(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
-    """What is asked about everything, and the facts because of which some stops only ask."""
-    everything = [limit for limit in limits if limit.severity is Severity.ASK and not limit.terms]
-    notes = [Note(_side(entry), sentence_case(words) + ".", "ask", entry.id) for words in short_words(everything)]
-    facts = missing_facts(limit for limit in limits if limit.severity is Severity.ASK)
-    if facts:
-        notes.append(Note(_side(entry), say("mind", "ask", what=", ".join(facts)), "ask", entry.id))
-    return notes
-
-
-def _lists_not_asked(entries: Iterable[AnyEntry]) -> list[Note]:
-    """One question at the top: what must not wait, and the list before working in pregnancy. Not asked, they close
-    nothing."""
+def _lists_not_asked(entries: Iterable[Entry[Any]]) -> list[Note]:
+    """One question at the top: what must not wait, and lists to go through first. Not asked, they close nothing."""
     found: dict[str, str] = {}
     for entry in entries:
-        facts = entry.facts
-        if isinstance(facts, WithSymptoms) and not facts.symptoms_now:
+        kind = kind_of(entry)
+        if kind.asks_symptoms and not entry.facts.symptoms_now:
             found.setdefault(say("mind", "symptoms_not_asked"), entry.id)
-        if isinstance(facts, PregnancyFacts) and not facts.ticks and facts.born_on is None:
-            found.setdefault(say("mind", "ticks_not_asked"), entry.id)
+        if kind.list_not_asked(entry.facts):
+            found.setdefault(kind.say("mind", "list_not_asked"), entry.id)
     return [Note(None, text, "ask", entry_id) for text, entry_id in found.items()]
 
 
@@ -132,128 +86,11 @@ def _age(situation: Situation) -> list[Note]:
     return [] if age is None or age >= ADULT_YEARS else [Note(None, say("mind", "not_grown", age=age), "fact")]
 
 
-def _side(entry: AnyEntry) -> str | None:
-    return entry.side.value if entry.side is not None else None
-
-
-def _stops(entry: AnyEntry, limits: list[Limit]) -> list[Note]:
-    """Everything an entry closes today as one line."""
-    stops = [limit for limit in limits if limit.severity is Severity.STOP]
-    return [Note(_side(entry), sentence_case(", ".join(short_words(stops))) + ".", "limit", entry.id)] if stops else []
-
-
-def _hip_notes(entry: HipReplacement, situation: Situation, limits: list[Limit]) -> list[Note]:
-    facts, side = entry.facts, entry.side.value
-    approach = say("facts", facts.approach)
-    if facts.date is None:
-        head = say("mind", "entry_hip_undated", approach=approach)
-    else:
-        head = say("mind", "entry_hip", approach=approach, week=weeks_between(facts.date, situation.date))
-    notes = [Note(side, head, "fact", entry.id), *_stops(entry, limits)]
-    context = hip_replacement.context(entry, situation.client, situation.date)
-    given = hip_replacement.counting_clearances(entry, situation.date)
-    if context.precautions == "ended":
-        notes.append(
-            Note(side, say("mind", "cleared", date=f"{max(c.date for c in given):%-d %B %Y}"), "fact", entry.id)
-        )
-    elif context.period == "after":
-        weeks = situation.client.settings.first_weeks_after_hip
-        notes.append(Note(side, say("mind", "clearance_due", weeks=weeks), "ask", entry.id))
-    else:
-        notes.append(Note(side, say("mind", "no_clearance"), "fact", entry.id))
-    notes += _seat(entry, situation) if context.precautions == "run" else []
-    if facts.leg_length_difference_cm:
-        notes.append(
-            Note(None, say("mind", "leg_length", value=f"{facts.leg_length_difference_cm:g}"), "fact", entry.id)
-        )
-    return notes + _asks(entry, limits)
-
-
-def _seat(entry: HipReplacement, situation: Situation) -> list[Note]:
-    """How high a seat, bed or plinth has to be while the hip's precautions run, for this body."""
+def _seat(situation: Situation) -> float | None:
+    """How high a seat, bed or plinth has to be for this body; ``None`` while the stature is not known."""
     if situation.client.latest_measure("stature", situation.date) is None:
-        return []
-    height = lowest_seat_cm(situation.body, situation.ranges, situation.limits)
-    return [] if height is None else [Note(_side(entry), say("mind", "seat", height=f"{height:.0f}"), "fact", entry.id)]
-
-
-def _knee_notes(entry: KneePain, situation: Situation, limits: list[Limit]) -> list[Note]:
-    side, diagnosis = entry.side.value, entry.facts.diagnosis
-    words = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
-    notes = [Note(side, say("mind", "entry_knee", diagnosis=words), "fact", entry.id)]
-    daily = daily_fact(entry.id, situation.client, situation.date)
-    if daily is None or daily.pain_today is None:
-        notes.append(Note(side, say("mind", "pain_unknown"), "ask", entry.id))
-    else:
-        notes.append(
-            Note(side, say("mind", "pain", pain=daily.pain_today, date=f"{daily.date:%-d %B}"), "fact", entry.id)
-        )
-    binding = [limit for limit in limits if limit.severity in (Severity.STOP, Severity.CAUTION)]
-    own = [
-        limit for limit in binding if not limit.code.startswith(("knee.three_factors", "knee.twist_far", "knee.twist"))
-    ]
-    if own:
-        notes.append(Note(side, sentence_case(", ".join(short_words(own))) + ".", "limit", entry.id))
-    return notes + _asks(entry, limits)
-
-
-def _pregnancy_notes(entry: Pregnancy, situation: Situation, limits: list[Limit]) -> list[Note]:
-    facts, date = entry.facts, situation.date
-    week, due = pregnancy_week(facts, date), due_date(facts)
-
-    def note(text: str, weight: str = "fact") -> Note:
-        return Note(None, text, weight, entry.id)
-
-    if facts.born_on is not None and facts.born_on <= date:
-        return [note(say("mind", "entry_born", date=f"{facts.born_on:%-d %B %Y}")), *_asks(entry, limits)]
-    if week is None or due is None:
-        notes = [note(say("mind", "entry_pregnancy_undated"))]
-    else:
-        notes = [note(say("mind", "entry_pregnancy", week=week, date=f"{due:%-d %B %Y}"))]
-    if facts.ticks == ("none",):
-        notes.append(note(say("mind", "ticks_clean")))
-    until = pregnancy.go_ahead_until(entry, date)
-    if until is not None and until >= date:
-        notes.append(note(say("mind", "go_ahead_until", date=f"{until:%-d %B}")))
-    if facts.girdle_pain == "yes":
-        if facts.pain_free_gap_cm is not None:
-            notes.append(note(say("mind", "girdle", gap=f"{facts.pain_free_gap_cm:g}"), "limit"))
-        daily = daily_fact(entry.id, situation.client, date)
-        if daily is None or daily.pain_today is None:
-            notes.append(note(say("mind", "girdle_unknown"), "ask"))
-        else:
-            notes.append(note(say("mind", "girdle_today", pain=daily.pain_today, date=f"{daily.date:%-d %B}")))
-    notes += _stops(entry, limits)
-    notes.append(note(say("mind", "stop_and_call"), "limit"))
-    return notes + _asks(entry, limits)
-
-
-def _bones_notes(entry: Bones, situation: Situation, limits: list[Limit]) -> list[Note]:
-    row = bones.row_of(entry.facts)
-    notes = [Note(None, say("mind", "entry_bones", row=row_words(row)), "fact", entry.id)]
-    if entry.facts.t_score is not None:
-        notes.append(Note(None, say("mind", "t_score", t=f"{entry.facts.t_score:g}"), "fact", entry.id))
-    notes += _stops(entry, limits)
-    if set(bones.rows_possible(entry.facts)) & {1, 2}:
-        notes.append(Note(None, say("mind", "roll_to_sit"), "limit", entry.id))
-    return notes + _asks(entry, limits)
-
-
-def _companion_notes(entry: GroinPinch | Hamstrings | LowBackEntry | Wrist, limits: list[Limit]) -> list[Note]:
-    if isinstance(entry, LowBackEntry | Wrist):
-        binding = [limit for limit in limits if limit.severity in (Severity.STOP, Severity.CAUTION)]
-        words = sentence_case(", ".join(short_words(binding))) + "."
-        head = Note(_side(entry), f"{sentence_case(entry_label(limits[0]))}.", "fact", entry.id)
-        return [head, Note(_side(entry), words, "limit", entry.id), *_asks(entry, limits)]
-    if isinstance(entry, Hamstrings):
-        text = say("mind", "entry_hamstrings", low_back=say("low_backs", entry.facts.low_back))
-    elif entry.facts.straight_deg is None:
-        text = say("mind", "entry_groin_unknown")
-    else:
-        out = entry.facts.turned_out_deg
-        shown = "?" if out is None else f"{out:g}"
-        text = say("mind", "entry_groin", straight=f"{entry.facts.straight_deg:g}", out=shown)
-    return [Note(_side(entry), text, "fact", entry.id), *_asks(entry, limits)]
+        return None
+    return lowest_seat_cm(situation.body, situation.ranges, situation.limits)
 
 
 def _asymmetry(situation: Situation) -> list[Note]:

@@ -16,9 +16,9 @@ from typing import Any, Literal, get_args
 import numpy as np
 from pydantic import ValidationError
 
-from asketa_core.clientfile import parse
 from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
+from asketa_core.parsing import parse
 from asketa_core.poses.flags import marks_of
 from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Steps, Variation, family_schema
 from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, PlaceSlot, Recipe, ShareOfRange, StandBase

@@ -16,9 +16,8 @@ import numpy as np
 from asketa_core.body.drop import StoppedBy
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.clientfile import ClientFile, KneePain, Person, SlotValue
-from asketa_core.limits.calendar import with_todays_answers
-from asketa_core.limits.catalogue import limits_on
+from asketa_core.client.holds import SlotValue
+from asketa_core.clientfile import ClientFile, Person
 from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Library, Variation, standard_library
@@ -26,6 +25,9 @@ from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, StackSlot, TurnedInLeg, side_slot
 from asketa_core.props.kinds import Room, generic_room
 from asketa_core.props.stacks import Stack
+from asketa_core.records.calendar import with_todays_answers
+from asketa_core.records.catalogue import limits_on
+from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
 from asketa_core.setup.search import PURPOSE_BAND, Memo, Screened, Trade, Verdict, best_few, remembering, screen
 from asketa_core.units import SIDES, Side
@@ -188,11 +190,12 @@ class Situation:
     def starting_choices(self, side: Side) -> dict[str, str]:
         """Where two-way trials start for this side: a sore inner meniscus is kinder with the foot drawn
         up, everything else at rest."""
-        inner = any(
-            isinstance(entry, KneePain) and entry.side is side and entry.facts.diagnosis == "inner_meniscus"
+        return {
+            slot: choice
             for entry in self.client.entries
-        )
-        return {"foot": "drawn_up"} if inner else {}
+            if entry.side is side
+            for slot, choice in kind_of(entry).starting_choices(entry.facts).items()
+        }
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
-from asketa_core.clinical import clinical_file
-from asketa_core.limits.catalogue import all_rows
+from asketa_core.clinical import figures, groups
 from asketa_core.limits.model import ALL_PHASES, Bounds, Condition, FigureFromFact, FigureFromRange, Row, TermRow
+from asketa_core.records.catalogue import all_rows
 
 TABLE = Path(__file__).with_name("golden.txt")
 
@@ -19,9 +19,9 @@ TABLE = Path(__file__).with_name("golden.txt")
 def lines() -> Iterator[str]:
     for file, row in all_rows():
         yield f"{file} | {row.code} | {_when(row)} | {row.severity} | {row.side} | {_terms(row)} | {_how(row)}"
-    for code, figure in clinical_file().figures.items():
+    for code, figure in figures().items():
         yield f"figure | {code} | {figure.value:g} {figure.unit} | {figure.source} | {figure.reviewed}"
-    for code, group in clinical_file().groups.items():
+    for code, group in groups().items():
         yield f"group | {code} | {', '.join(group.of)} | {group.source} | {group.reviewed}"
 
 
@@ -56,8 +56,8 @@ def _figure(term: TermRow) -> str:
         return f"{term.above.times:g} × own {term.above.range.value} − {term.above.less:g}"
     if isinstance(term.above, FigureFromFact):
         return f"{term.above.times:g} × recorded {term.above.fact}"
-    surgeon = f" or the surgeon's {term.surgeon}" if term.surgeon else ""
-    return f"{term.above:g}{surgeon}"
+    said = f" or the record's {term.or_fact}" if term.or_fact else ""
+    return f"{term.above:g}{said}"
 
 
 def _how(row: Row) -> str:

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from asketa_core import NoGrid, Screened, Side, Situation, Verdict, limits_on
-from asketa_core.clientfile import BonesFacts
-from asketa_core.limits.bones import row_of, rows_possible
 from asketa_core.limits.model import Severity
+from asketa_core.records.bones import Facts as BonesFacts
+from asketa_core.records.bones import row_of, rows_possible
 from asketa_core.words.findings import findings_at
 from tests.library import variation
 from tests.strategies import ROOM, TODAY, bones, client

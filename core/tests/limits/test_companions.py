@@ -16,7 +16,8 @@ from asketa_core import (
     best_few,
     limits_on,
 )
-from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.client.holds import SlotValue
+from asketa_core.clientfile import ClientFile
 from asketa_core.limits.model import Severity
 from asketa_core.words.findings import findings_at
 from tests.library import variation

@@ -7,8 +7,8 @@ from typing import Any
 from unittest import TestCase
 
 from asketa_core import SIDES, changes_ahead, limits_on
-from asketa_core.limits.calendar import AHEAD_DAYS
-from asketa_core.limits.hip_replacement import precaution_scopes
+from asketa_core.records.calendar import AHEAD_DAYS
+from asketa_core.records.hip_replacement import precaution_scopes
 from tests.strategies import TODAY, bones, client, hip, knee, pain
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core.clinical import clinical_file
+from asketa_core.clinical import figures, groups
 from tests.limits.golden import TABLE, lines
 
 
@@ -19,5 +19,4 @@ class Golden(TestCase):
         )
 
     def test_nobody_is_named_who_has_not_signed(self) -> None:
-        file = clinical_file()
-        self.assertEqual({str(each.reviewed) for each in (*file.figures.values(), *file.groups.values())}, {"not yet"})
+        self.assertEqual({str(each.reviewed) for each in (*figures().values(), *groups().values())}, {"not yet"})

@@ -7,8 +7,9 @@ from typing import Any
 from unittest import TestCase
 
 from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, next_change
-from asketa_core.clientfile import PregnancyFacts, due_date, pregnancy_week
 from asketa_core.limits.model import Severity
+from asketa_core.records.pregnancy import Facts as PregnancyFacts
+from asketa_core.records.pregnancy import due_date, pregnancy_week
 from asketa_core.words.findings import findings_at
 from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, pain, pregnancy

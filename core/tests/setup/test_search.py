@@ -12,7 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Verdict, best_few, parse
-from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.client.holds import SlotValue
+from asketa_core.clientfile import ClientFile
 from asketa_core.limits.model import Severity
 from asketa_core.setup.search import own_limits
 from asketa_core.words.findings import findings_at

@@ -98,6 +98,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record Forms
+         * @description Every kind of record there is, and what is asked of it.
+         */
+        get: operations["recordForms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients": {
         parameters: {
             query?: never;
@@ -873,6 +893,44 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * FormOut
+         * @description One kind of record: where it belongs, what is asked as JSON Schema, and what a clearance may be about.
+         */
+        FormOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * Sides
+             * @enum {string}
+             */
+            sides: "sided" | "middle" | "either";
+            place: components["schemas"]["PlaceOut"];
+            /** Doctor */
+            doctor: string;
+            /** Scopes */
+            scopes: {
+                [key: string]: string;
+            };
+            /** Offered Scopes */
+            offered_scopes: string[];
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PlaceOut
+         * @description A place on the body seen from behind, of 100 × 212; the left of it, the right is mirrored.
+         */
+        PlaceOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
         /** ClientIn */
         ClientIn: {
             /** Name */
@@ -1001,11 +1059,12 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "kneeling" | "activity" | "lying_flat" | "deep_squat" | "after_birth" | "imaging" | "steroids" | "fracture")[];
+            scope: string[];
         };
         /**
          * EntryOut
-         * @description A record in its standing version. ``id`` names this version, ``root`` the record for good.
+         * @description A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
+         *     day of an operation, ``asked_today`` whether how it is today is asked at every arrival.
          */
         EntryOut: {
             /**
@@ -1020,6 +1079,10 @@ export interface components {
             root: string;
             /** Label */
             label: string;
+            /** Operated On */
+            operated_on: string | null;
+            /** Asked Today */
+            asked_today: boolean;
             entry: components["schemas"]["EntryShown"];
             /** Clearances */
             clearances: components["schemas"]["Clearance"][];
@@ -1045,11 +1108,8 @@ export interface components {
          * @description A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why.
          */
         EntryShown: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "hip_replacement" | "knee_pain" | "groin_pinch" | "hamstrings" | "wrist" | "pregnancy" | "bones" | "low_back" | "unreadable";
+            /** Kind */
+            kind: string;
             side?: components["schemas"]["Side"] | null;
             /** Facts */
             facts: {
@@ -1072,8 +1132,118 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** BonesFacts */
-        BonesFacts: {
+        /** BonesIn */
+        BonesIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bones";
+            facts: components["schemas"]["asketa_core__records__bones__Facts"];
+        };
+        /** EntryEnvelope */
+        EntryEnvelope: {
+            /** Entry */
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"];
+        };
+        /**
+         * Fracture
+         * @description A broken bone. Low energy: from standing height or less.
+         */
+        Fracture: {
+            /**
+             * Bone
+             * @enum {string}
+             */
+            bone: "vertebra" | "hip" | "upper_arm" | "pelvis" | "wrist" | "other";
+            /** Date */
+            date?: string | null;
+            /**
+             * Low Energy
+             * @default unknown
+             * @enum {string}
+             */
+            low_energy: "yes" | "no" | "unknown";
+        };
+        /** GroinPinchIn */
+        GroinPinchIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "groin_pinch";
+            facts: components["schemas"]["asketa_core__records__groin_pinch__Facts"];
+        };
+        /** HamstringsIn */
+        HamstringsIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hamstrings";
+            facts: components["schemas"]["asketa_core__records__hamstrings__Facts"];
+        };
+        /** HipReplacementIn */
+        HipReplacementIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hip_replacement";
+            facts: components["schemas"]["asketa_core__records__hip_replacement__Facts"];
+        };
+        /** KneePainIn */
+        KneePainIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "knee_pain";
+            facts: components["schemas"]["asketa_core__records__knee_pain__Facts"];
+        };
+        /** LowBackIn */
+        LowBackIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "low_back";
+            facts: components["schemas"]["asketa_core__records__low_back__Facts"];
+        };
+        /**
+         * NoFacts
+         * @description A kind of record that says all by being there; how it is today is asked at arrival.
+         */
+        NoFacts: Record<string, never>;
+        /** PregnancyIn */
+        PregnancyIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pregnancy";
+            facts: components["schemas"]["asketa_core__records__pregnancy__Facts"];
+        };
+        /** WristIn */
+        WristIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wrist";
+            /** @default {} */
+            facts: components["schemas"]["NoFacts"];
+        };
+        /** Facts */
+        asketa_core__records__bones__Facts: {
             /**
              * Symptoms Now
              * @default []
@@ -1110,45 +1280,11 @@ export interface components {
             /** Wall To Head Cm */
             wall_to_head_cm?: number | null;
         };
-        /** BonesIn */
-        BonesIn: {
-            side?: components["schemas"]["Side"] | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "bones";
-            facts: components["schemas"]["BonesFacts"];
-        };
-        /** EntryEnvelope */
-        EntryEnvelope: {
-            /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["WristIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["LowBackIn"];
-        };
         /**
-         * Fracture
-         * @description A broken bone. Low energy: from standing height or less.
-         */
-        Fracture: {
-            /**
-             * Bone
-             * @enum {string}
-             */
-            bone: "vertebra" | "hip" | "upper_arm" | "pelvis" | "wrist" | "other";
-            /** Date */
-            date?: string | null;
-            /**
-             * Low Energy
-             * @default unknown
-             * @enum {string}
-             */
-            low_energy: "yes" | "no" | "unknown";
-        };
-        /**
-         * GroinPinchFacts
+         * Facts
          * @description Hip flexion at which the groin starts to pinch, knee straight ahead and turned out.
          */
-        GroinPinchFacts: {
+        asketa_core__records__groin_pinch__Facts: {
             /** Straight Deg */
             straight_deg?: number | null;
             /** Turned Out Deg */
@@ -1156,18 +1292,8 @@ export interface components {
             /** Turned Out At Deg */
             turned_out_at_deg?: number | null;
         };
-        /** GroinPinchIn */
-        GroinPinchIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "groin_pinch";
-            side: components["schemas"]["Side"];
-            facts: components["schemas"]["GroinPinchFacts"];
-        };
-        /** HamstringsFacts */
-        HamstringsFacts: {
+        /** Facts */
+        asketa_core__records__hamstrings__Facts: {
             /**
              * Low Back
              * @default unknown
@@ -1181,18 +1307,8 @@ export interface components {
              */
             leg_tingling: "yes" | "no" | "unknown";
         };
-        /** HamstringsIn */
-        HamstringsIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "hamstrings";
-            side: components["schemas"]["Side"];
-            facts: components["schemas"]["HamstringsFacts"];
-        };
-        /** HipReplacementFacts */
-        HipReplacementFacts: {
+        /** Facts */
+        asketa_core__records__hip_replacement__Facts: {
             /**
              * Symptoms Now
              * @default []
@@ -1255,18 +1371,8 @@ export interface components {
              */
             school: "until_cleared" | "for_life";
         };
-        /** HipReplacementIn */
-        HipReplacementIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "hip_replacement";
-            side: components["schemas"]["Side"];
-            facts: components["schemas"]["HipReplacementFacts"];
-        };
-        /** KneeFacts */
-        KneeFacts: {
+        /** Facts */
+        asketa_core__records__knee_pain__Facts: {
             /**
              * Symptoms Now
              * @default []
@@ -1312,18 +1418,8 @@ export interface components {
              */
             stirred_up_by: ("stairs" | "squatting" | "kneeling" | "turning" | "long_sitting" | "standing" | "walking")[];
         };
-        /** KneePainIn */
-        KneePainIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "knee_pain";
-            side: components["schemas"]["Side"];
-            facts: components["schemas"]["KneeFacts"];
-        };
-        /** LowBackFacts */
-        LowBackFacts: {
+        /** Facts */
+        asketa_core__records__low_back__Facts: {
             /**
              * What
              * @default unknown
@@ -1337,22 +1433,12 @@ export interface components {
              */
             sore: "yes" | "no" | "unknown";
         };
-        /** LowBackIn */
-        LowBackIn: {
-            side?: components["schemas"]["Side"] | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "low_back";
-            facts: components["schemas"]["LowBackFacts"];
-        };
         /**
-         * PregnancyFacts
+         * Facts
          * @description The week comes from the due date, else from the last period, else from weeks known on a date. The blood pressure
          *     in mm Hg; where it is given it decides, and ``blood_pressure_high`` only where it is not.
          */
-        PregnancyFacts: {
+        asketa_core__records__pregnancy__Facts: {
             /**
              * Symptoms Now
              * @default []
@@ -1422,31 +1508,6 @@ export interface components {
              */
             caesarean: "yes" | "no" | "unknown";
         };
-        /** PregnancyIn */
-        PregnancyIn: {
-            side?: components["schemas"]["Side"] | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pregnancy";
-            facts: components["schemas"]["PregnancyFacts"];
-        };
-        /**
-         * WristFacts
-         * @description How much it hurts is asked at arrival.
-         */
-        WristFacts: Record<string, never>;
-        /** WristIn */
-        WristIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "wrist";
-            side: components["schemas"]["Side"];
-            facts: components["schemas"]["WristFacts"];
-        };
         /** ClearanceIn */
         ClearanceIn: {
             /**
@@ -1460,7 +1521,7 @@ export interface components {
              */
             date: string;
             /** Scope */
-            scope: ("all" | "bend" | "midline" | "turning_in" | "turning_out" | "extension" | "abductors" | "loading" | "kneeling" | "activity" | "lying_flat" | "deep_squat" | "after_birth" | "imaging" | "steroids" | "fracture")[];
+            scope: string[];
         };
         /** DailyIn */
         DailyIn: {
@@ -2845,6 +2906,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClientLine"][];
+                };
+            };
+        };
+    };
+    recordForms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormOut"][];
                 };
             };
         };

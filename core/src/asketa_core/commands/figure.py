@@ -7,7 +7,8 @@ import datetime as dt
 from pydantic import Field
 
 from asketa_core.body.measures import STATURE_CM
-from asketa_core.clientfile import ClientFile, SlotValue
+from asketa_core.client.holds import SlotValue
+from asketa_core.clientfile import ClientFile
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.figure.figure import figure, lane_view

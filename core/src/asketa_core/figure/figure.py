@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 import numpy as np
 
 from asketa_core.body.measures import Body
-from asketa_core.clientfile import SlotValue
+from asketa_core.client.holds import SlotValue
 from asketa_core.figure.arms import beside_ankle
 from asketa_core.figure.limbs import Limb
 from asketa_core.figure.palette import Light

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
+from pathlib import Path
 from typing import Any, Literal, get_args, get_origin, get_type_hints
 
 from pydantic import model_validator
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.clientfile import Scope
-from asketa_core.datafiles import DATA, Record, checked, read
+from asketa_core.datafiles import Record, checked, read
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import Flag
 from asketa_core.texts import RuleCode
@@ -142,7 +142,8 @@ class TermRow(Record):
     above: float | FigureFromRange | FigureFromFact | None = None
     below: float | None = None
     neutral: bool = False
-    surgeon: Literal["bend"] | None = None
+    or_fact: str | None = None
+    """A number of the record that takes the figure's place where it is known: what the surgeon said."""
 
     @model_validator(mode="after")
     def one_condition(self) -> TermRow:
@@ -188,12 +189,12 @@ Condition = Bounds | tuple[Scalar, ...] | Scalar
 
 
 class Row(Record):
-    """One row of a limits file; see ``data/limits/README.md``."""
+    """One row of a file of rules; see ``records/README.md``."""
 
     code: RuleCode
     when: dict[str, Condition]
     holds: Literal["always", "until_cleared"] = "always"
-    scope: Scope | None = None
+    scope: str | None = None
     severity: Literal["stop", "caution", "ask"]
     side: Literal["same", "both", "none"]
     terms: tuple[TermRow, ...] = ()
@@ -246,13 +247,13 @@ class RowFile(Record):
     rows: tuple[Row, ...]
 
 
-def rows_of(topic: str, context: type, facts: type[Record] | None = None) -> RowFile:
-    """A topic's rows, with every word checked: conditions against the topic's ``context`` (a dataclass whose fields
-    have literal types), figures taken from the record against its ``facts``, sources against those listed.
+def rows_of(path: Path, context: type, facts: type[Record] | None = None, scopes: Collection[str] = ()) -> RowFile:
+    """The rows of a file, with every word checked: conditions against their ``context`` (a dataclass whose fields have
+    literal types), figures taken from the record against its ``facts``, scopes and sources against those listed.
 
     Raises ``DataError`` naming line and column.
     """
-    document = read(DATA / "limits" / f"{topic}.yaml")
+    document = read(path)
     file = checked(document, RowFile)
     known = get_type_hints(context)
     for place, row in enumerate(file.rows):
@@ -262,6 +263,10 @@ def rows_of(topic: str, context: type, facts: type[Record] | None = None) -> Row
         for at, term in enumerate(row.terms):
             if isinstance(term.above, FigureFromFact) and not _is_number(term.above.fact, facts):
                 raise document.error(("rows", place, "terms", at, "above", "fact"), "the record has no such number")
+            if term.or_fact is not None and not _is_number(term.or_fact, facts):
+                raise document.error(("rows", place, "terms", at, "or_fact"), "the record has no such number")
+        if row.scope is not None and row.scope not in scopes:
+            raise document.error(("rows", place, "scope"), f"no clearance is about '{row.scope}'")
         if row.source not in file.sources:
             raise document.error(("rows", place, "source"), f"no source is called '{row.source}'")
     for source in file.sources.keys() - {row.source for row in file.rows}:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.clientfile import Place, SlotValue
+from asketa_core.client.holds import Place, SlotValue
 from asketa_core.poses.library import Library, Variation
 from asketa_core.poses.posture import Posture, Readout
 from asketa_core.setup.grid import NoGrid

@@ -11,8 +11,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import get_args
 
-from asketa_core.clientfile import ClientFile, Place, Pregnancy, Response, Sensation, Sign
+from asketa_core.client.holds import Place, Response, Sensation, Sign
+from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical, days, group
+from asketa_core.records.registry import kind_of
 
 FLARE_KINDS = group("response.flare_kinds", get_args(Sensation))
 FLARE_PLACES = group("response.flare_places", get_args(Place))
@@ -45,7 +47,7 @@ def judge_responses(client: ClientFile, now: dt.datetime) -> dict[str, Judged]:
     """Every response of a client by its id, each by the rules of its day."""
     return {
         response.id: judge_response(
-            response, client.settings.discomfort_allowed, now, is_expecting(client, response.date)
+            response, client.settings.discomfort_allowed, now, allows_no_discomfort(client, response.date)
         )
         for response in client.responses
     }
@@ -56,12 +58,9 @@ def worked_families(client: ClientFile) -> set[str]:
     return {response.family for response in client.responses}
 
 
-def is_expecting(client: ClientFile, date: dt.date) -> bool:
-    """Whether a pregnancy is recorded and no birth by this date."""
-    return any(
-        isinstance(entry, Pregnancy) and (entry.facts.born_on is None or date < entry.facts.born_on)
-        for entry in client.entries
-    )
+def allows_no_discomfort(client: ClientFile, date: dt.date) -> bool:
+    """Whether a record allows none, whatever is set: as in pregnancy until the birth."""
+    return any(kind_of(entry).allows_no_discomfort(entry.facts, date) for entry in client.entries)
 
 
 def judge_response(response: Response, allowed: int, now: dt.datetime, expecting: bool = False) -> Judged:

@@ -13,12 +13,13 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from asketa_core.clientfile import AnyEntry, Bones, ClientFile, HipReplacement, KneePain, Response, SlotValue
+from asketa_core.client.holds import Response, SlotValue
+from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical, days
-from asketa_core.limits import bones
 from asketa_core.poses.library import Library
 from asketa_core.progress.demand import ScreenOf, step_back_from
-from asketa_core.progress.responses import Judged, Tolerance, is_expecting
+from asketa_core.progress.responses import Judged, Tolerance
+from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.search import Screened
 from asketa_core.words.catalogue import lookup, say
@@ -70,22 +71,13 @@ def recently_operated(client: ClientFile, date: dt.date) -> bool:
     """Whether any joint was operated within the first weeks; an operation of unknown date counts as recent."""
     first_weeks = dt.timedelta(weeks=client.settings.first_weeks_after_hip)
 
-    def recent(operation: dt.date | None) -> bool:
-        return operation is None or date - operation < first_weeks
-
-    def operated(entry: AnyEntry) -> bool:
-        if isinstance(entry, HipReplacement):
-            return recent(entry.facts.date)
-        return isinstance(entry, KneePain) and entry.facts.operated != "no" and recent(entry.facts.operation_date)
-
-    return any(operated(entry) for entry in client.entries)
+    operations = (kind_of(entry).operation(entry.facts) for entry in client.entries)
+    return any(done is not None and (done.date is None or date - done.date < first_weeks) for done in operations)
 
 
 def keeps_range(client: ClientFile, date: dt.date) -> bool:
-    """Whether steps go only toward strength or longer holds: in pregnancy, and with bones of the first row."""
-    return is_expecting(client, date) or any(
-        isinstance(entry, Bones) and bones.row_of(entry.facts) in (1, None) for entry in client.entries
-    )
+    """Whether steps go only toward strength or longer holds, as in pregnancy or with thin bones."""
+    return any(kind_of(entry).keeps_range(entry.facts, date) for entry in client.entries)
 
 
 CAREFUL = (Action.NOT_TRIED, Action.OFFER, Action.STAY, Action.REVIEW, Action.STEP_BACK, Action.LEAVE_OUT)

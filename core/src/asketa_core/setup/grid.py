@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
-from asketa_core.clientfile import SlotValue
+from asketa_core.client.holds import SlotValue
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Indices
 from asketa_core.poses.recipe import PLACES, ChoiceSlot, NumberSlot, PlaceSlot, ShareOfRange, Slot, StackSlot, side_slot

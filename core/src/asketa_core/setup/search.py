@@ -17,7 +17,7 @@ import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Quantity, Ranges
-from asketa_core.clientfile import SlotValue
+from asketa_core.client.holds import SlotValue
 from asketa_core.limits.judge import (
     WAYS,
     Judgement,

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
-from typing import get_args
+from typing import Any, get_args
 
-from asketa_core.clientfile import AnyEntry, Bound
-from asketa_core.limits.catalogue import describe, sources
+from asketa_core.client.measures import Bound
 from asketa_core.limits.judge import FLAG_SIZE, WAYS, Judgement, bound_quantity
 from asketa_core.limits.model import Ends, Limit, Severity, Term
 from asketa_core.poses.posture import Posture, Trouble, unit_of
+from asketa_core.records.catalogue import sources
+from asketa_core.records.entry import Entry
+from asketa_core.records.registry import KINDS, kind_of
 from asketa_core.setup.search import Screened, Stage
 from asketa_core.units import Side
 from asketa_core.words import numbers
 from asketa_core.words.catalogue import listing, lookup, say, sentence_case
+from asketa_core.words.limits import display_term, limit_words, missing_facts, short_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,36 +95,13 @@ def _mirrored(one: Finding, other: Finding) -> bool:
 
 def entry_label(limit: Limit) -> str:
     """Which record a limit comes from, in a few words."""
-    return _label(limit.entry_kind, limit.params)
+    kind = KINDS.get(limit.entry_kind)
+    return say("entries", limit.entry_kind, "therapist") if kind is None else kind.label_of(limit.params)
 
 
-def entry_words(entry: AnyEntry, date: dt.date) -> str:
+def entry_words(entry: Entry[Any], date: dt.date) -> str:
     """A record in a few words as of a date."""
-    return sentence_case(_label(entry.kind, describe(entry, date)))
-
-
-def _label(kind: str, facts: Mapping[str, object]) -> str:
-    params = dict(facts)
-    if kind == "hip_replacement":
-        params["approach"] = say("facts", str(params["approach"]))
-        return say("entries", kind, "undated" if params["week"] is None else "therapist", **params)
-    if kind == "knee_pain":
-        diagnosis = str(params["diagnosis"])
-        params["diagnosis"] = say("facts", "unknown_diagnosis" if diagnosis == "unknown" else diagnosis)
-    if kind == "pregnancy":
-        if params["born"]:
-            return say("entries", kind, "born")
-        return say("entries", kind, "undated" if params["week"] is None else "therapist", **params)
-    if kind == "bones":
-        params["row"] = row_words(params["row"])
-    if kind == "low_back":
-        params["what"] = say("facts", f"back_{params['what']}")
-    return say("entries", kind, "therapist", **params)
-
-
-def row_words(row: object) -> str:
-    """Which row of the bone rules holds, in words."""
-    return say("facts", "row_unknown" if row is None else f"row_{row}")
+    return sentence_case(kind_of(entry).label_on(entry, date))
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,24 +138,6 @@ def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
     return [*asks, *sorted(lines, key=lambda line: lines[line])]
 
 
-def limit_words(limit: Limit, voice: str) -> str:
-    """The catalogue's sentence for a limit, with its figures."""
-    figures = [numbers.exact(term.value, unit_of(term.readout)) for term in limit.terms if term.readout is not None]
-    last = next((term for term in reversed(limit.terms) if term.readout is not None), None)
-    shown = f"{round(last.value, 1):g}" if last is not None else ""
-    words = say("limits", limit.code, voice, limit=shown, limits=listing(figures))
-    if not limit.missing or voice != "therapist":
-        return words
-    return say("open", "therapist", facts=listing(missing_facts([limit])), why=words[:1].lower() + words[1:])
-
-
-def missing_facts(limits: Iterable[Limit]) -> list[str]:
-    """The facts nobody knows and that decide whether limits hold, each once."""
-    return list(
-        dict.fromkeys(str(lookup("missing", limit.entry_kind, fact)) for limit in limits for fact in limit.missing)
-    )
-
-
 def _judged_value(term: Term, side: Side | None, ends: Ends, posture: Posture, row: int) -> tuple[float, float]:
     """The value that is judged, at the worst of the client's ranges or at their middle, and its error."""
     assert term.readout is not None
@@ -199,7 +161,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
     why = limit_words(limit, "therapist")
     value = edge = margin = error = unit = None
     readout = None
-    term = _display_term(limit)
+    term = display_term(limit)
     if term is not None and term.readout is not None:
         value, error = _judged_value(term, limit.side, limit.ends, stage.posture, row)
         edge = term.value
@@ -238,11 +200,6 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         client_sentence=limit_words(limit, "client"),
         source=limit.source,
     )
-
-
-def _display_term(limit: Limit) -> Term | None:
-    """The term a sentence quotes: the last read-out, which is the one the row is about."""
-    return next((term for term in reversed(limit.terms) if term.readout is not None), None)
 
 
 def findings_at(screened: Screened, index: int) -> list[Finding]:
@@ -330,18 +287,3 @@ def unmet_at(screened: Screened, index: int) -> list[Unmet]:
 def _hardness(stage: Stage, judgement: Judgement, index: int) -> tuple[int, float]:
     row = int(stage.rows[index])
     return (-judgement.severity_at(row), judgement.margin_at(row))
-
-
-def short_words(limits: Iterable[Limit]) -> list[str]:
-    """The few words each limit has for lists, each once."""
-    return list(
-        dict.fromkeys(
-            say(
-                "limits",
-                limit.code,
-                "short",
-                limit=f"{round(t.value, 1):g}" if (t := _display_term(limit)) is not None else "",
-            )
-            for limit in limits
-        )
-    )

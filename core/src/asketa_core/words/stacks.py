@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Mapping
 
-from asketa_core.clientfile import SlotValue
+from asketa_core.client.holds import SlotValue
 from asketa_core.poses.library import Variation
 from asketa_core.poses.recipe import Recipe, StackSlot
 from asketa_core.props.kinds import Room, kinds

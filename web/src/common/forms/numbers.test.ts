@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { isUnreadable, numberIn, readNumber, unitOf } from './numbers'
+import { isUnreadable, numberIn, readNumber } from './numbers'
 
 describe('a typed number', () => {
   it('is read with decimal comma or point', () => {
@@ -56,12 +56,5 @@ describe('a typed number', () => {
   it('is not missed in an empty field', () => {
     expect(isUnreadable('  ', 'cm')).toBe(false)
     expect(numberIn('', 'cm')).toBeUndefined()
-  })
-
-  it('knows its unit by the name of what it is', () => {
-    expect(unitOf('surgeon_bend_deg')).toBe('deg')
-    expect(unitOf('wall_to_head_cm')).toBe('cm')
-    expect(unitOf('one_leg_stand_s')).toBe('s')
-    expect(unitOf('t_score')).toBe('plain')
   })
 })

@@ -88,11 +88,3 @@ export function isUnreadable(text: string, unit: Unit): boolean {
 export function numberIn(text: string, unit: Unit): number | undefined {
   return readNumber(text, unit)?.value
 }
-
-/** The unit a quantity or fact is asked in, by the end of its name. */
-export function unitOf(name: string): Unit {
-  if (name.endsWith('_deg')) return 'deg'
-  if (name.endsWith('_cm')) return 'cm'
-  if (name.endsWith('_s')) return 's'
-  return 'plain'
-}

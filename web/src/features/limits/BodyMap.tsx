@@ -1,21 +1,10 @@
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
-import { type Kind, kindOf } from './model'
-
-/** Where each kind of record is pinned: for the client's left, mirrored for the right, or in the middle. */
-const PLACES: Record<Kind, { x: number; y: number }> = {
-  hip_replacement: { x: 41, y: 104 },
-  knee_pain: { x: 43, y: 152 },
-  groin_pinch: { x: 46, y: 111 },
-  hamstrings: { x: 41, y: 128 },
-  wrist: { x: 25, y: 112 },
-  low_back: { x: 50, y: 80 },
-  pregnancy: { x: 50, y: 88 },
-  bones: { x: 50, y: 58 },
-}
+import type { Forms } from './forms'
+import { formOfEntry } from './model'
 
 /** A map of the body from behind, so that the client's left is on the left. */
-export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
+export function BodyMap({ forms, entries }: { forms: Forms; entries: Schemas['EntryOut'][] }) {
   const label = entries.map((entry) => [entry.entry.side, entry.label].filter(Boolean).join(': ')).join('; ')
   return (
     <svg viewBox="0 0 100 212" width="100%" role="img" aria-label={label || 'body from behind'}>
@@ -30,17 +19,17 @@ export function BodyMap({ entries }: { entries: Schemas['EntryOut'][] }) {
       </g>
       <path d="M50 36v68" stroke="#BDB29B" strokeWidth="1" strokeDasharray="1.5 3" />
       {entries.map((entry) => {
-        const kind = kindOf(entry.entry)
-        if (kind === null) return null
-        const place = PLACES[kind]
+        const form = formOfEntry(forms, entry.entry)
+        if (form === undefined) return null
+        const { x: left, y } = form.place
         const side = entry.entry.side ?? null
-        const x = side === 'right' ? 100 - place.x : place.x
+        const x = side === 'right' ? 100 - left : left
         const colour = side === null ? colours.ink : side === 'left' ? colours.left : colours.right
         return (
           <g key={entry.id} stroke={colour}>
-            {side !== null && <path d={`M${side === 'left' ? 0 : 100} ${place.y}H${x}`} strokeWidth="0.8" />}
-            <circle cx={x} cy={place.y} r="5" fill="none" strokeWidth="1.8" />
-            <circle cx={x} cy={place.y} r="1.8" fill={colour} stroke="none" />
+            {side !== null && <path d={`M${side === 'left' ? 0 : 100} ${y}H${x}`} strokeWidth="0.8" />}
+            <circle cx={x} cy={y} r="5" fill="none" strokeWidth="1.8" />
+            <circle cx={x} cy={y} r="1.8" fill={colour} stroke="none" />
           </g>
         )
       })}

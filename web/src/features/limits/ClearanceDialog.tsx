@@ -15,46 +15,29 @@ import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useDraft } from '../../common/drafts'
 import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import type { Form } from './forms'
 import { useClearance } from './queries'
 
-type Scope = Schemas['Clearance']['scope'][number]
 type Who = Schemas['Clearance']['who']
 
-const SCOPES: Record<Schemas['EntryShown']['kind'], readonly Scope[]> = {
-  hip_replacement: [
-    'all',
-    'bend',
-    'midline',
-    'turning_in',
-    'turning_out',
-    'extension',
-    'abductors',
-    'loading',
-  ],
-  knee_pain: ['all', 'loading', 'kneeling'],
-  pregnancy: ['activity', 'lying_flat', 'deep_squat', 'after_birth'],
-  bones: ['activity', 'imaging', 'steroids', 'fracture'],
-  groin_pinch: [],
-  hamstrings: [],
-  wrist: [],
-  low_back: [],
-  unreadable: [],
-}
 const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist', 'midwife']
-type Draft = { who: Who; date: string; scope: Scope[] }
-
-/** Kinds of record a professional's word may be about. */
-export function canBeCleared(kind: Schemas['EntryShown']['kind']): boolean {
-  return SCOPES[kind].length > 0
-}
+type Draft = { who: Who; date: string; scope: string[] }
 
 /** A treating professional's dated word. */
-export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
+export function ClearanceDialog({
+  form,
+  entry,
+  onClose,
+}: {
+  form: Form
+  entry: Schemas['EntryOut']
+  onClose: () => void
+}) {
   const { t } = useTranslation()
   const [draft, setDraft, clear] = useDraft<Draft>(`clearance:${entry.root}`, {
     who: 'surgeon',
     date: '',
-    scope: SCOPES[entry.entry.kind].slice(0, 1),
+    scope: form.offered_scopes.slice(0, 1),
   })
   const give = useClearance(entry.id)
   const [local, setLocal] = useState<string>()
@@ -107,10 +90,10 @@ export function ClearanceDialog({ entry, onClose }: { entry: Schemas['EntryOut']
           />
           <FormGroup>
             <FormLabel>{t('limits.clearanceForm.scope')}</FormLabel>
-            {SCOPES[entry.entry.kind].map((scope) => (
+            {form.offered_scopes.map((scope) => (
               <FormControlLabel
                 key={scope}
-                label={t(`limits.clearanceForm.${scope}`)}
+                label={form.scopes[scope]}
                 control={
                   <Checkbox
                     size="small"

@@ -10,13 +10,15 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { longDate, shortDate } from '../../common/dates'
-import { canBeCleared, ClearanceDialog } from './ClearanceDialog'
+import { ClearanceDialog } from './ClearanceDialog'
 import { DailyDialog } from './DailyDialog'
 import { LimitList } from './LimitList'
-import { kindOf } from './model'
+import type { Forms } from './forms'
+import { formOfEntry } from './model'
 import { useWithdrawEntry } from './queries'
 
 interface Props {
+  forms: Forms
   entry: Schemas['EntryOut']
   onCorrect: () => void
   /** Called once the record is taken back, so that it can be undone. */
@@ -24,17 +26,13 @@ interface Props {
 }
 
 /** One record: what it is, what was cleared, how it is today, and the limits it turns into. */
-export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
+export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
   const { t } = useTranslation()
   const withdraw = useWithdrawEntry()
   const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
   const { kind, side } = entry.entry
-  // What is asked anew at every arrival.
-  const asked =
-    kind === 'knee_pain' ||
-    kind === 'wrist' ||
-    (kind === 'pregnancy' && entry.entry.facts['girdle_pain'] !== 'no')
-  const operated = kind === 'hip_replacement' ? entry.entry.facts['date'] : undefined
+  const form = formOfEntry(forms, entry.entry)
+  const asked = entry.asked_today
   const close = () => {
     setDialog(null)
   }
@@ -49,14 +47,16 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
       }}
     >
       <Typography variant="h3">{entry.label}</Typography>
-      {typeof operated === 'string' && <Typography color="text.secondary">{longDate(operated)}</Typography>}
-      {kind === 'unreadable' && <Unreadable entry={entry.entry} />}
+      {entry.operated_on !== null && (
+        <Typography color="text.secondary">{longDate(entry.operated_on)}</Typography>
+      )}
+      {kind === 'unreadable' && <Unreadable forms={forms} entry={entry.entry} />}
       {entry.clearances.map((given) => (
         <Typography key={`${given.who}${given.date}`} sx={{ mt: 0.5 }}>
           {t('limits.clearedBy', {
             who: t(`limits.clearanceForm.${given.who}`),
             date: longDate(given.date),
-            scope: given.scope.map((scope) => t(`limits.clearanceForm.${scope}`)).join(', '),
+            scope: given.scope.map((scope) => form?.scopes[scope] ?? scope).join(', '),
           })}
         </Typography>
       ))}
@@ -81,7 +81,7 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
           {t('limits.doctorTitle')}
         </AccordionSummary>
         <AccordionDetails sx={{ p: 0, pb: 1 }}>
-          {kind === 'unreadable' ? t('limits.unreadableDoctor') : t(`limits.doctor.${kind}`)}
+          {kind === 'unreadable' ? t('limits.unreadableDoctor') : form?.doctor}
         </AccordionDetails>
       </Accordion>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
@@ -98,7 +98,7 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
         )}
         {kind !== 'unreadable' && (
           <>
-            {canBeCleared(kind) && (
+            {form !== undefined && form.offered_scopes.length > 0 && (
               <Button
                 size="small"
                 variant="outlined"
@@ -129,27 +129,27 @@ export function EntryCard({ entry, onCorrect, onWithdrawn }: Props) {
           <strong>{t('limits.notWithdrawn')}</strong> {withdraw.error.message}
         </Alert>
       )}
-      {dialog === 'clearance' && <ClearanceDialog entry={entry} onClose={close} />}
+      {dialog === 'clearance' && form !== undefined && (
+        <ClearanceDialog form={form} entry={entry} onClose={close} />
+      )}
       {dialog === 'daily' && <DailyDialog entry={entry} onClose={close} />}
     </Box>
   )
 }
 
 /** What is left of a record that cannot be read, so that it can be entered anew. */
-function Unreadable({ entry }: { entry: Schemas['EntryShown'] }) {
-  const { t, i18n } = useTranslation()
+function Unreadable({ forms, entry }: { forms: Forms; entry: Schemas['EntryShown'] }) {
+  const { t } = useTranslation()
   const stored = (entry.facts['stored'] ?? {}) as Record<string, string>
-  const was = kindOf(entry)
-  // A fact this version does not know keeps its stored name.
-  const nameOf = (fact: string) =>
-    i18n.exists(`limits.facts.${fact}`) ? t(`limits.facts.${fact as 'date'}`) : fact
+  const was = formOfEntry(forms, entry)
   return (
     <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
       <div>{t('limits.unreadable', { reason: String(entry.facts['reason'] ?? '') })}</div>
-      {was !== null && <strong>{t(`limits.kinds.${was}`)}</strong>}
+      {was !== undefined && <strong>{was.name}</strong>}
       {Object.entries(stored).map(([name, value]) => (
         <div key={name}>
-          {nameOf(name)}: {value}
+          {/* A fact this version does not know keeps its stored name. */}
+          {was?.facts.properties[name]?.title ?? name}: {value}
         </div>
       ))}
     </Box>

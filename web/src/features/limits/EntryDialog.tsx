@@ -15,32 +15,34 @@ import { colours } from '../../app/theme'
 import { useDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { LimitList } from './LimitList'
-import { unitOf } from '../../common/forms/numbers'
 import { notANumber } from '../../common/forms/words'
-import { type Draft, draftFrom, entryFrom, kindsFor, type Kind, QUESTIONS, unreadableFacts } from './model'
+import { askedNow, formOf, type Forms, kindsFor } from './forms'
+import { type Draft, draftFrom, entryFrom, unreadableFacts } from './model'
 import { QuestionField } from './QuestionField'
 import { usePreview, useRecordEntry } from './queries'
 
 interface Props {
+  forms: Forms
   side: Side | null
   correcting: Schemas['EntryOut'] | null
   onClose: () => void
 }
 
 /** A short guided record: only the questions that matter for its kind, with the limits it would turn into. */
-export function EntryDialog({ side, correcting, onClose }: Props) {
+export function EntryDialog({ forms, side, correcting, onClose }: Props) {
   const { t } = useTranslation()
   const { client_id } = useClientPath()
   const initial: Draft =
-    correcting === null ? { kind: '', side: side ?? '', facts: {} } : draftFrom(correcting.entry)
+    correcting === null ? { kind: '', side: side ?? '', facts: {} } : draftFrom(forms, correcting.entry)
   const [draft, setDraft, clear] = useDraft(
     `entry:${client_id}:${correcting?.root ?? side ?? 'whole'}`,
     initial,
   )
   const [missing, setMissing] = useState<Record<string, string>>({})
   const record = useRecordEntry()
-  const entry = entryFrom(draft)
-  const unreadable = unreadableFacts(draft)
+  const form = formOf(forms, draft.kind)
+  const entry = entryFrom(forms, draft)
+  const unreadable = unreadableFacts(form, draft)
   const preview = usePreview(entry)
   const fromServer = record.error instanceof ApiProblem ? record.error.byField : {}
   const stale = record.error instanceof ApiProblem && record.error.status === 409
@@ -55,8 +57,8 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
     const gaps: Record<string, string> = {}
     if (draft.kind === '') gaps['kind'] = t('limits.chooseKind')
     if (side !== null && draft.side === '') gaps['side'] = t('limits.chooseSide')
-    for (const { name, type } of unreadable) {
-      gaps[name] = type === 'date' ? t('common.unfinishedDate') : notANumber(t, unitOf(name))
+    for (const { name, type, unit } of unreadable) {
+      gaps[name] = type === 'date' ? t('common.unfinishedDate') : notANumber(t, unit)
     }
     setMissing(gaps)
     if (entry === null) {
@@ -103,12 +105,12 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
                 error={problem('kind') !== undefined}
                 helperText={problem('kind')}
                 onChange={(event) => {
-                  setDraft({ ...draft, kind: event.target.value as Kind })
+                  setDraft({ ...draft, kind: event.target.value })
                 }}
               >
-                {kindsFor(side).map((kind) => (
-                  <MenuItem key={kind} value={kind}>
-                    {t(`limits.kinds.${kind}`)}
+                {kindsFor(forms, side).map((each) => (
+                  <MenuItem key={each.code} value={each.code}>
+                    {each.name}
                   </MenuItem>
                 ))}
               </TextField>
@@ -129,26 +131,24 @@ export function EntryDialog({ side, correcting, onClose }: Props) {
                 </TextField>
               )}
             </Box>
-            {draft.kind !== '' && (
+            {form !== undefined && (
               <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
-                {QUESTIONS[draft.kind]
-                  .filter((question) => question.when === undefined || question.when(draft.facts))
-                  .map((question) => (
-                    <QuestionField
-                      key={question.name}
-                      question={question}
-                      value={draft.facts[question.name] ?? ''}
-                      problem={problem(question.name)}
-                      onChange={(value) => {
-                        setMissing(
-                          Object.fromEntries(
-                            Object.entries(missing).filter(([name]) => name !== question.name),
-                          ),
-                        )
-                        setDraft({ ...draft, facts: { ...draft.facts, [question.name]: value } })
-                      }}
-                    />
-                  ))}
+                {askedNow(form, draft.facts).map((question) => (
+                  <QuestionField
+                    key={question.name}
+                    question={question}
+                    value={draft.facts[question.name] ?? ''}
+                    problem={problem(question.name)}
+                    onChange={(value) => {
+                      setMissing(
+                        Object.fromEntries(
+                          Object.entries(missing).filter(([name]) => name !== question.name),
+                        ),
+                      )
+                      setDraft({ ...draft, facts: { ...draft.facts, [question.name]: value } })
+                    }}
+                  />
+                ))}
               </Box>
             )}
           </Box>

@@ -12,7 +12,7 @@ import { Failure, Working } from '../../common/ui/States'
 import { BodyMap } from './BodyMap'
 import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
-import { useEntries, useRestoreEntry } from './queries'
+import { useEntries, useForms, useRestoreEntry } from './queries'
 
 type TakenBack = { id: string; label: string }
 type Editing = { side: Side | null; entry: Schemas['EntryOut'] | null }
@@ -21,9 +21,11 @@ type Editing = { side: Side | null; entry: Schemas['EntryOut'] | null }
 export function LimitsScreen() {
   const { t } = useTranslation()
   const entries = useEntries()
+  const forms = useForms()
   const [editing, setEditing] = useState<Editing | null>(null)
   const [takenBack, setTakenBack] = useState<TakenBack | null>(null)
-  if (entries.isPending) return <Working />
+  if (entries.isPending || forms.isPending) return <Working />
+  if (forms.isError) return <Failure error={forms.error} again={() => void forms.refetch()} />
   if (entries.isError) return <Failure error={entries.error} again={() => void entries.refetch()} />
   const lane = (side: Side) => {
     const mine = entries.data.filter((entry) => entry.entry.side === side)
@@ -45,6 +47,7 @@ export function LimitsScreen() {
         {mine.map((entry) => (
           <EntryCard
             key={entry.id}
+            forms={forms.data}
             entry={entry}
             onCorrect={() => {
               setEditing({ side, entry })
@@ -80,7 +83,7 @@ export function LimitsScreen() {
               {t('limits.recordWhole')}
             </Button>
             <Box sx={{ width: 170, mx: 'auto', mt: 1 }}>
-              <BodyMap entries={entries.data} />
+              <BodyMap forms={forms.data} entries={entries.data} />
             </Box>
             <Typography variant="body2" color="text.secondary">
               {t('limits.seenFromBehind')}
@@ -91,6 +94,7 @@ export function LimitsScreen() {
             .map((entry) => (
               <EntryCard
                 key={entry.id}
+                forms={forms.data}
                 entry={entry}
                 onCorrect={() => {
                   setEditing({ side: null, entry })
@@ -114,6 +118,7 @@ export function LimitsScreen() {
       )}
       {editing !== null && (
         <EntryDialog
+          forms={forms.data}
           side={editing.side}
           correcting={editing.entry}
           onClose={() => {

@@ -10,8 +10,8 @@ import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
 import { DateField } from '../../common/forms/DateField'
 import { NumberField } from '../../common/forms/NumberField'
-import { unitOf } from '../../common/forms/numbers'
-import { type FractureDraft, fracturesFrom, type Question, ticked } from './model'
+import type { Question } from './forms'
+import { newRow, rowsFrom, ticked } from './model'
 
 interface FieldProps {
   question: Question
@@ -21,71 +21,73 @@ interface FieldProps {
 }
 
 /** One question of a guided record. */
-export function QuestionField({ question, value, problem, onChange }: FieldProps) {
-  const { t } = useTranslation()
-  const label = t(`limits.facts.${question.name}` as 'limits.facts.date')
-  if (question.type === 'ticks') {
-    return <Ticks question={question} label={label} value={value} problem={problem} onChange={onChange} />
+export function QuestionField(props: FieldProps) {
+  const { question, value, problem, onChange } = props
+  switch (question.type) {
+    case 'ticks':
+      return <Ticks {...props} />
+    case 'list':
+      return <List {...props} />
+    case 'date':
+      return <DateField label={question.label} value={value} problem={problem} onChange={onChange} />
+    case 'number':
+      return (
+        <NumberField
+          label={question.label}
+          unit={question.unit}
+          text={value}
+          problem={problem}
+          onType={onChange}
+        />
+      )
+    case 'choice':
+      return <Choice {...props} />
   }
-  if (question.type === 'fractures') {
-    return <Fractures label={label} value={value} problem={problem} onChange={onChange} />
-  }
-  const common = {
-    label,
-    value,
-    error: problem !== undefined,
-    helperText: problem,
-    onChange: (event: { target: { value: string } }) => {
-      onChange(event.target.value)
-    },
-  }
-  if (question.type === 'choice') {
-    return (
-      <TextField select slotProps={{ inputLabel: { shrink: true } }} {...common}>
-        {question.options?.map((option) => (
-          <MenuItem key={option} value={option}>
-            {t(`limits.values.${option}` as 'limits.values.yes')}
-          </MenuItem>
-        ))}
-      </TextField>
-    )
-  }
-  if (question.type === 'date') {
-    return <DateField label={label} value={value} problem={problem} onChange={onChange} />
-  }
+}
+
+function Choice({ question, value, problem, onChange }: FieldProps) {
   return (
-    <NumberField
-      label={label}
-      unit={unitOf(question.name)}
-      text={value}
-      problem={problem}
-      onType={onChange}
-    />
+    <TextField
+      select
+      slotProps={{ inputLabel: { shrink: true } }}
+      label={question.label}
+      value={value}
+      error={problem !== undefined}
+      helperText={problem}
+      onChange={(event) => {
+        onChange(event.target.value)
+      }}
+    >
+      {question.options.map((option) => (
+        <MenuItem key={option.value} value={option.value}>
+          {option.label}
+        </MenuItem>
+      ))}
+    </TextField>
   )
 }
 
 /** A list to go through together; "none of these" is an answer of its own. */
-function Ticks({ question, label, value, problem, onChange }: FieldProps & { label: string }) {
-  const { t } = useTranslation()
+function Ticks({ question, value, problem, onChange }: FieldProps) {
   const chosen = value === '' ? [] : value.split(',')
   return (
     <Box component="fieldset" sx={{ gridColumn: '1 / -1', border: 0, p: 0, m: 0 }}>
       <FormLabel component="legend" error={problem !== undefined}>
-        {label}
+        {question.label}
       </FormLabel>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 }}>
-        {question.options?.map((option) => (
+        {question.options.map((option) => (
           <FormControlLabel
-            key={option}
-            sx={{ gridColumn: option === 'none' ? '1 / -1' : 'auto', mr: 0 }}
+            key={option.value}
+            sx={{ gridColumn: option.value === 'none' ? '1 / -1' : 'auto', mr: 0 }}
             slotProps={{ typography: { sx: { fontSize: '0.92rem', lineHeight: 1.3 } } }}
-            label={t(`limits.ticks.${option}` as 'limits.ticks.none')}
+            label={option.label}
             control={
               <Checkbox
                 size="small"
-                checked={chosen.includes(option)}
+                checked={chosen.includes(option.value)}
                 onChange={() => {
-                  onChange(ticked(value, option))
+                  onChange(ticked(value, option.value))
                 }}
               />
             }
@@ -97,70 +99,41 @@ function Ticks({ question, label, value, problem, onChange }: FieldProps & { lab
   )
 }
 
-const BONES = ['vertebra', 'hip', 'upper_arm', 'pelvis', 'wrist', 'other'] as const
-
-/** Fractures one by one; "there was none" is an answer of its own. */
-function Fractures({
-  label,
-  value,
-  problem,
-  onChange,
-}: {
-  label: string
-  value: string
-  problem: string | undefined
-  onChange: (value: string) => void
-}) {
+/** Things one by one; "there was none" is an answer of its own. */
+function List({ question, value, problem, onChange }: FieldProps) {
   const { t } = useTranslation()
-  const rows = fracturesFrom(value)
-  const change = (at: number, field: keyof FractureDraft, text: string) => {
-    onChange(JSON.stringify(rows.map((row, k) => (k === at ? { ...row, [field]: text } : row))))
+  const rows = rowsFrom(value)
+  const change = (at: number, column: string, text: string) => {
+    onChange(JSON.stringify(rows.map((row, k) => (k === at ? { ...row, [column]: text } : row))))
   }
   return (
     <Box component="fieldset" sx={{ gridColumn: '1 / -1', border: 0, p: 0, m: 0, display: 'grid', gap: 1 }}>
-      <FormLabel component="legend" error={problem !== undefined}>
-        {label}
-        {value === '[]' && `: ${t('limits.noFracture')}`}
+      <FormLabel component="legend" error={problem !== undefined} sx={{ mb: 1 }}>
+        {question.label}
+        {value === '[]' && `: ${t('limits.list.isNone')}`}
       </FormLabel>
       {rows.map((row, at) => (
-        <Box key={at} sx={{ display: 'grid', gridTemplateColumns: '1fr 150px 1fr 34px', gap: 1 }}>
-          <TextField
-            select
-            label={t('limits.fracture.bone')}
-            value={row.bone}
-            onChange={(event) => {
-              change(at, 'bone', event.target.value)
-            }}
-          >
-            {BONES.map((bone) => (
-              <MenuItem key={bone} value={bone}>
-                {t(`limits.bones.${bone}`)}
-              </MenuItem>
-            ))}
-          </TextField>
-          <DateField
-            label={t('limits.fracture.date')}
-            value={row.date}
-            onChange={(date) => {
-              change(at, 'date', date)
-            }}
-          />
-          <TextField
-            select
-            label={t('limits.fracture.low_energy')}
-            value={row.low_energy}
-            onChange={(event) => {
-              change(at, 'low_energy', event.target.value)
-            }}
-          >
-            {(['yes', 'no', 'unknown'] as const).map((each) => (
-              <MenuItem key={each} value={each}>
-                {t(`limits.values.${each}`)}
-              </MenuItem>
-            ))}
-          </TextField>
+        <Box
+          key={at}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: `repeat(${question.columns.length.toString()}, 1fr) 34px`,
+            gap: 1,
+          }}
+        >
+          {question.columns.map((column) => (
+            <QuestionField
+              key={column.name}
+              question={column}
+              value={row[column.name] ?? ''}
+              problem={undefined}
+              onChange={(text) => {
+                change(at, column.name, text)
+              }}
+            />
+          ))}
           <IconButton
-            aria-label={t('limits.fracture.remove')}
+            aria-label={t('limits.list.remove')}
             onClick={() => {
               onChange(JSON.stringify(rows.filter((_, k) => k !== at)))
             }}
@@ -174,10 +147,10 @@ function Fractures({
           size="small"
           variant="outlined"
           onClick={() => {
-            onChange(JSON.stringify([...rows, { bone: 'vertebra', date: '', low_energy: 'unknown' }]))
+            onChange(JSON.stringify([...rows, newRow(question)]))
           }}
         >
-          {t('limits.fracture.add')}
+          {t('limits.list.add')}
         </Button>
         {rows.length === 0 && value !== '[]' && (
           <Button
@@ -186,7 +159,7 @@ function Fractures({
               onChange('[]')
             }}
           >
-            {t('limits.fracture.none')}
+            {t('limits.list.none')}
           </Button>
         )}
       </Box>

@@ -1,79 +1,156 @@
 import { describe, expect, it } from 'vitest'
 import { UNFINISHED } from '../../common/forms/DateField'
-import { draftFrom, entryFrom, kindOf, kindsFor, ticked, unreadableFacts } from './model'
+import { askedNow, formOf, formsFrom, kindsFor } from './forms'
+import { draftFrom, entryFrom, formOfEntry, newRow, ticked, unreadableFacts } from './model'
+
+const choice = (title: string, ...codes: string[]) => ({
+  title,
+  type: 'string',
+  oneOf: codes.map((code) => ({ const: code, title: code })),
+})
+const date = (title: string) => ({ title, type: 'string', format: 'date' })
+
+/** Two kinds as the server describes them: one on a side, one of the whole body. */
+const FORMS = formsFrom([
+  {
+    code: 'ankle',
+    name: 'Ankle',
+    sides: 'sided',
+    place: { x: 40, y: 200 },
+    doctor: 'A hot joint.',
+    scopes: { loading: 'loading', all: 'everything' },
+    offered_scopes: ['loading'],
+    facts: {
+      'x-order': ['operated', 'operated_on', 'swollen_cm', 'what', 'signs'],
+      properties: {
+        what: choice('What?', 'sprain', 'break', 'unknown'),
+        operated: choice('Operated?', 'yes', 'no', 'unknown'),
+        operated_on: { ...date('When?'), 'x-when': [{ fact: 'operated', is: ['yes'] }] },
+        swollen_cm: {
+          title: 'Swollen by',
+          type: 'number',
+          'x-unit': 'cm',
+          'x-when': [{ fact: 'operated', answered: true }],
+        },
+        signs: {
+          title: 'Any of these?',
+          type: 'array',
+          items: { oneOf: choice('', 'none', 'numb', 'hot').oneOf },
+        },
+      },
+    },
+  },
+  {
+    code: 'skeleton',
+    name: 'Skeleton',
+    sides: 'middle',
+    place: { x: 50, y: 50 },
+    doctor: '',
+    scopes: {},
+    offered_scopes: [],
+    facts: {
+      'x-order': ['breaks'],
+      properties: {
+        breaks: {
+          title: 'Breaks',
+          type: 'array',
+          items: {
+            properties: {
+              bone: choice('Bone', 'wrist', 'other'),
+              on: date('When'),
+              small: choice('Small?', 'yes', 'no', 'unknown'),
+            },
+          },
+        },
+      },
+    },
+  },
+])
+const ankle = (facts: Record<string, string>, side: 'left' | '' = 'left') => ({ kind: 'ankle', side, facts })
+const skeleton = (breaks: string) => ({ kind: 'skeleton', side: '' as const, facts: { breaks } })
+const form = formOf(FORMS, 'ankle')
+
+describe('a form from its schema', () => {
+  it('asks in the order it is told to, and only what applies', () => {
+    if (form === undefined) throw new Error('the form is there')
+    const names = (facts: Record<string, string>) => askedNow(form, facts).map((each) => each.name)
+    expect(names({})).toEqual(['operated', 'what', 'signs'])
+    expect(names({ operated: 'no' })).toEqual(['operated', 'swollen_cm', 'what', 'signs'])
+    expect(names({ operated: 'yes' })).toEqual(['operated', 'operated_on', 'swollen_cm', 'what', 'signs'])
+  })
+
+  it('knows what each question is', () => {
+    if (form === undefined) throw new Error('the form is there')
+    const all = askedNow(form, { operated: 'yes' })
+    expect(all.map((each) => each.type)).toEqual(['choice', 'date', 'number', 'choice', 'ticks'])
+    expect(all[2]?.unit).toBe('cm')
+  })
+
+  it('starts a new thing of a list with what is not known', () => {
+    const whole = formOf(FORMS, 'skeleton')
+    if (whole === undefined) throw new Error('the form is there')
+    const [breaks] = askedNow(whole, {})
+    if (breaks === undefined) throw new Error('it asks about breaks')
+    expect(newRow(breaks)).toEqual({ bone: 'wrist', on: '', small: 'unknown' })
+  })
+})
 
 describe('a draft of a record', () => {
   it('is no record while the side is missing', () => {
-    expect(entryFrom({ kind: 'knee_pain', side: '', facts: { site: 'front' } })).toBeNull()
+    expect(entryFrom(FORMS, ankle({ what: 'sprain' }, ''))).toBeNull()
   })
 
-  it('leaves out what was not answered', () => {
-    const entry = entryFrom({
-      kind: 'hip_replacement',
-      side: 'left',
-      facts: { approach: 'posterior', date: '' },
-    })
-    expect(entry?.facts).toEqual({ approach: 'posterior' })
-  })
-
-  it('leaves out answers whose question no longer applies', () => {
-    const entry = entryFrom({
-      kind: 'knee_pain',
-      side: 'left',
-      facts: { operated: 'no', operation_date: '2020-01-01' },
-    })
-    expect(entry?.facts).toEqual({ operated: 'no' })
+  it('leaves out what was not answered, and answers whose question no longer applies', () => {
+    const facts = { operated: 'no', operated_on: '2020-01-01', what: '' }
+    expect(entryFrom(FORMS, ankle(facts))?.facts).toEqual({ operated: 'no' })
   })
 
   it('reads numbers with a comma', () => {
-    const entry = entryFrom({
-      kind: 'hip_replacement',
-      side: 'left',
-      facts: { leg_length_difference_cm: '1,5' },
-    })
-    expect(entry?.facts).toEqual({ leg_length_difference_cm: 1.5 })
+    const facts = { operated: 'no', swollen_cm: '1,5' }
+    expect(entryFrom(FORMS, ankle(facts))?.facts).toEqual({ operated: 'no', swollen_cm: 1.5 })
   })
 
   it('is no record while a figure or a date in it cannot be read', () => {
-    const hip = (facts: Record<string, string>) => ({ kind: 'hip_replacement', side: 'left', facts }) as const
-    for (const text of ['about 70', '70 cm', '7O']) {
-      const draft = hip({ surgeon_bend_deg: text, approach: 'posterior' })
-      expect(entryFrom(draft), text).toBeNull()
-      expect(unreadableFacts(draft)).toEqual([{ name: 'surgeon_bend_deg', type: 'number' }])
+    for (const text of ['about 70', '70 deg', '7O']) {
+      const draft = ankle({ operated: 'no', swollen_cm: text })
+      expect(entryFrom(FORMS, draft), text).toBeNull()
+      expect(unreadableFacts(form, draft).map((each) => each.name)).toEqual(['swollen_cm'])
     }
-    expect(entryFrom(hip({ surgeon_bend_deg: '70°' }))?.facts).toEqual({ surgeon_bend_deg: 70 })
-    expect(unreadableFacts(hip({ date: UNFINISHED }))).toEqual([{ name: 'date', type: 'date' }])
-    const broken = JSON.stringify([{ bone: 'wrist', date: UNFINISHED, low_energy: 'yes' }])
-    expect(entryFrom({ kind: 'bones', side: '', facts: { fractures: broken } })).toBeNull()
+    const undated = ankle({ operated: 'yes', operated_on: UNFINISHED })
+    expect(unreadableFacts(form, undated).map(({ name, type }) => [name, type])).toEqual([
+      ['operated_on', 'date'],
+    ])
+    const broken = JSON.stringify([{ bone: 'wrist', on: UNFINISHED, small: 'yes' }])
+    expect(entryFrom(FORMS, skeleton(broken))).toBeNull()
   })
 
   it('comes back unchanged from what was recorded', () => {
-    const entry = entryFrom({ kind: 'hip_replacement', side: 'right', facts: { approach: 'lateral' } })
+    const entry = entryFrom(FORMS, ankle({ what: 'break', signs: 'numb,hot' }))
     if (entry === null) throw new Error('this draft is complete')
-    expect(entryFrom(draftFrom({ ...entry, facts: entry.facts as Record<string, unknown> }))).toEqual(entry)
+    expect(entryFrom(FORMS, draftFrom(FORMS, entry as never))).toEqual(entry)
   })
 })
 
 describe('a record that cannot be read', () => {
-  const shown = (kind: unknown) => ({ kind: 'unreadable' as const, side: null, facts: { kind } })
+  const shown = (kind: unknown) => ({ kind: 'unreadable', side: null, facts: { kind } })
 
   it('still says what it is of, where it does', () => {
-    expect(kindOf(shown('hip_replacement'))).toBe('hip_replacement')
-    expect(kindOf({ kind: 'bones', facts: {} })).toBe('bones')
-    for (const kind of ['shoulder', 'toString', undefined, 3]) expect(kindOf(shown(kind))).toBeNull()
+    expect(formOfEntry(FORMS, shown('ankle'))?.code).toBe('ankle')
+    expect(formOfEntry(FORMS, { kind: 'skeleton', facts: {} })?.code).toBe('skeleton')
+    for (const kind of ['shoulder', 'toString', undefined, 3])
+      expect(formOfEntry(FORMS, shown(kind))).toBeUndefined()
   })
 
   it('is no draft of anything: it is entered anew', () => {
-    expect(draftFrom(shown('knee_pain')).kind).toBe('')
+    expect(draftFrom(FORMS, shown('ankle')).kind).toBe('')
   })
 })
 
 describe('records of the whole body', () => {
   it('are offered without a side and sent without one', () => {
-    expect(kindsFor(null)).toEqual(['pregnancy', 'bones', 'low_back'])
-    expect(kindsFor('left')).not.toContain('bones')
-    const entry = entryFrom({ kind: 'pregnancy', side: '', facts: { due_date: '2027-03-01', ticks: 'none' } })
-    expect(entry).toEqual({ kind: 'pregnancy', facts: { due_date: '2027-03-01', ticks: ['none'] } })
+    expect(kindsFor(FORMS, null).map((each) => each.code)).toEqual(['skeleton'])
+    expect(kindsFor(FORMS, 'left').map((each) => each.code)).toEqual(['ankle'])
+    expect(entryFrom(FORMS, skeleton(''))).toEqual({ kind: 'skeleton', facts: {} })
   })
 
   it('keep "none of these" apart from every tick', () => {
@@ -82,19 +159,19 @@ describe('records of the whole body', () => {
     expect(ticked('bleeding,triplets', 'bleeding')).toBe('triplets')
   })
 
-  it('tell no fracture from a question not asked', () => {
-    const facts = (fractures: string) => entryFrom({ kind: 'bones', side: '', facts: { fractures } })?.facts
-    expect(facts('')).toEqual({})
-    expect(facts('[]')).toEqual({ fractures: [] })
+  it('tell an empty list from a question not asked', () => {
+    expect(entryFrom(FORMS, skeleton(''))?.facts).toEqual({})
+    expect(entryFrom(FORMS, skeleton('[]'))?.facts).toEqual({ breaks: [] })
   })
 
-  it('bring fractures back for correcting', () => {
+  it('bring a list back for correcting', () => {
     const recorded = {
-      kind: 'bones' as const,
+      kind: 'skeleton',
       side: null,
-      facts: { fractures: [{ bone: 'wrist' as const, date: null, low_energy: 'yes' as const }] },
+      facts: { breaks: [{ bone: 'other', on: null, small: 'yes' }] },
     }
-    const again = entryFrom(draftFrom(recorded as never))
-    expect(again?.facts).toEqual({ fractures: [{ bone: 'wrist', low_energy: 'yes' }] })
+    expect(entryFrom(FORMS, draftFrom(FORMS, recorded))?.facts).toEqual({
+      breaks: [{ bone: 'other', small: 'yes' }],
+    })
   })
 })

@@ -2,9 +2,23 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type Schemas, unwrap } from '../../api/client'
 import { useClientChanged } from '../../common/head'
 import { useClientPath } from '../../common/route'
+import { formsFrom } from './forms'
 import type { Entry } from './model'
 
 const key = (clientId: string) => ['client', clientId, 'entries']
+
+/** Every kind of record there is; it changes with the application only. */
+export function useForms() {
+  const { practice_id } = useClientPath()
+  return useQuery({
+    queryKey: ['record-forms'],
+    staleTime: Infinity,
+    queryFn: async () =>
+      formsFrom(
+        await unwrap(api.GET('/api/practices/{practice_id}/records', { params: { path: { practice_id } } })),
+      ),
+  })
+}
 
 export function useEntries() {
   const path = useClientPath()

@@ -1,0 +1,54 @@
+"""Holds: the set-up used, and what happened on one side."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from asketa_core.datafiles import Record
+from asketa_core.plain_text import Key, Words
+from asketa_core.records.facts import Day, TriState
+from asketa_core.units import Side
+
+
+class SlotValue(Record):
+    """One slot of a set-up as used: a stack by its key and height, a number, or a choice."""
+
+    stack: Annotated[str, Field(max_length=200)] | None = None
+    number: Annotated[float, Field(ge=-1000, le=1000)] | None = None
+    choice: Annotated[str, Field(max_length=60)] | None = None
+
+
+Place = Literal["wanted", "hip", "groin", "knee", "back", "other"]
+Sensation = Literal["calm", "stretch", "warm", "pressure", "sharp", "pinching", "tingling", "numb", "none"]
+Sign = Literal["breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "pelvis_tilts", "clunk", "gave_way"]
+
+
+class Response(Record):
+    """What happened on one side in one hold. What nobody said is ``None``, and never taken as fine: ``signs`` empty
+    means that somebody looked, that the breath was steady and that nothing was seen.
+
+    ``dose_s`` was planned, ``held_s`` really held, where a clock ran.
+    """
+
+    id: Key
+    date: Day
+    variation: Key
+    side: Side
+    setup: Annotated[dict[Key, SlotValue], Field(max_length=40)]
+    dose_s: int = Field(gt=0, le=1200)
+    held_s: int | None = Field(default=None, ge=0, le=7200)
+    before: int | None = Field(default=None, ge=0, le=10)
+    during: int = Field(ge=0, le=10)
+    after: int | None = Field(default=None, ge=0, le=10)
+    kind: Sensation | None = None
+    place: Place | None = None
+    signs: tuple[Sign, ...] | None = Field(default=None, max_length=20)
+    settled_next_morning: TriState = "unknown"
+    note: Words = Field(default="", max_length=2000)
+
+    @property
+    def family(self) -> str:
+        """The family of the rung that was held."""
+        return self.variation.partition(".")[0]

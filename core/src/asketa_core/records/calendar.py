@@ -1,0 +1,63 @@
+"""What the calendar changes: the dates on which limits appear, tighten, loosen or run out."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from asketa_core.client.daily import DailyFact
+from asketa_core.clientfile import ClientFile
+from asketa_core.limits.model import Limit
+from asketa_core.records.catalogue import limits_on
+
+AHEAD_DAYS = 42
+"""How far ahead coming changes are shown."""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """Limits that begin or end on a date. A limit that changes its severity ends and begins."""
+
+    date: dt.date
+    begins: tuple[Limit, ...]
+    ends: tuple[Limit, ...]
+
+    @property
+    def tightens(self) -> bool:
+        """Whether anything new binds, or binds harder, from this date."""
+        ended = {(limit.entry_id, limit.kind): limit.severity for limit in self.ends}
+        return any(limit.severity > ended.get((limit.entry_id, limit.kind), 0) for limit in self.begins)
+
+
+def with_todays_answers(client: ClientFile, today: dt.date, date: dt.date) -> ClientFile:
+    """The file as it will be on ``date`` if the daily answers stay as they are: they are asked again
+    at every arrival, so their growing old is no change of limits."""
+    moved = tuple(
+        DailyFact(entry_id=f.entry_id, date=f.date + (date - today), pain_today=f.pain_today, irritable=f.irritable)
+        for f in client.daily
+        if f.date <= today
+    )
+    return client.model_copy(update={"daily": moved})
+
+
+def changes_ahead(client: ClientFile, today: dt.date, days: int = AHEAD_DAYS) -> Iterator[Change]:
+    """Every change in the days after ``today``, in order."""
+    before = {limit.identity: limit for limit in limits_on(client, today)}
+    for ahead in range(1, days + 1):
+        date = today + dt.timedelta(days=ahead)
+        after = {limit.identity: limit for limit in limits_on(with_todays_answers(client, today, date), date)}
+        begins = tuple(limit for key, limit in after.items() if key not in before)
+        ends = tuple(limit for key, limit in before.items() if key not in after)
+        if begins or ends:
+            yield Change(date, begins, ends)
+        before = after
+
+
+def next_change(client: ClientFile, today: dt.date) -> Change | None:
+    return next(changes_ahead(client, today), None)
+
+
+def next_tightening(client: ClientFile, today: dt.date) -> dt.date | None:
+    """The next date on which a limit tightens; steps up wait for it."""
+    return next((change.date for change in changes_ahead(client, today) if change.tightens), None)

@@ -1,0 +1,135 @@
+"""What is asked of a kind of record, as JSON Schema that an interface can draw a form from.
+
+Beside the usual words of JSON Schema: ``x-order`` names the facts in the order they are asked, ``x-when`` what a question
+depends on, ``x-unit`` what a number is meant in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from asketa_core.errors import DataError
+from asketa_core.records.kind import Kind, When
+from asketa_core.records.registry import KINDS
+from asketa_core.texts import texts
+
+UNITS = {"_deg": "deg", "_cm": "cm", "_s": "s"}
+"""What numbers are meant in, by how the name of their fact ends."""
+
+
+@dataclass(frozen=True, slots=True)
+class FormOf:
+    """One kind of record for an interface: its name, where it belongs, what is asked, and what may be cleared."""
+
+    code: str
+    name: str
+    sides: str
+    place: tuple[float, float]
+    doctor: str
+    scopes: dict[str, str]
+    """What a clearance may be or may have been about, in words."""
+    offered_scopes: tuple[str, ...]
+    schema: dict[str, Any]
+
+
+def forms() -> list[FormOf]:
+    """Every kind that can be recorded, in the order of lists."""
+    return [form_of(kind) for kind in KINDS.values() if kind.can_be_recorded]
+
+
+def form_of(kind: Kind) -> FormOf:
+    words = texts()["records"][kind.code]
+    scopes = {scope: _words(kind, "scopes", scope) for scope in kind.scopes + kind.read_only_scopes}
+    form = FormOf(
+        kind.code,
+        str(words["name"]),
+        kind.sides,
+        kind.place,
+        str(words["doctor"]),
+        scopes,
+        kind.scopes,
+        schema_of(kind),
+    )
+    said = {"ask": set(_titles(form.schema)), "scopes": set(scopes)}
+    for section, used in said.items():
+        for code in words.get(section, {}).keys() - used:
+            raise DataError(f"{kind.code}/en.yaml", f"{section}.{code}", "nothing uses these words")
+    return form
+
+
+def _titles(schema: dict[str, Any], before: str = "") -> Iterator[str]:
+    for fact, said in schema["properties"].items():
+        yield before + fact
+        if "properties" in said.get("items", {}):
+            yield from _titles(said["items"], f"{before}{fact}.")
+
+
+def _words(kind: Kind, section: str, code: str) -> str:
+    """Words of a kind; what nobody wrote is a ``DataError`` naming the file."""
+    try:
+        return str(texts()["records"][kind.code][section][code])
+    except KeyError as error:
+        raise DataError(f"{kind.code}/en.yaml", f"{section}.{code}", "there are no words for this") from error
+
+
+def schema_of(kind: Kind) -> dict[str, Any]:
+    """The facts that are asked, with their words."""
+    whole = kind.facts.model_json_schema()
+    defs = whole.get("$defs", {})
+    properties = {}
+    for question in kind.questions:
+        said = _described(kind, question.fact, whole["properties"][question.fact], defs)
+        if question.when:
+            said["x-when"] = [_condition(when) for when in question.when]
+        properties[question.fact] = said
+    order = [question.fact for question in kind.questions]
+    return {"type": "object", "properties": properties, "x-order": order, "additionalProperties": False}
+
+
+def _condition(when: When) -> dict[str, Any]:
+    return {"fact": when.fact, "is": list(when.among)} if when.among else {"fact": when.fact, "answered": when.answered}
+
+
+def _described(kind: Kind, fact: str, raw: dict[str, Any], defs: dict[str, Any]) -> dict[str, Any]:
+    """One fact: what it is, its question, and its answers in words."""
+    found = {**_plain(raw, defs), "title": _words(kind, "ask", fact)}
+    for key in ("default", "description"):
+        found.pop(key, None)
+    if found.get("type") in ("number", "integer"):
+        unit = next((unit for ending, unit in UNITS.items() if fact.endswith(ending)), None)
+        found |= {"x-unit": unit} if unit is not None else {}
+    answers = texts()["records"][kind.code].get("answers", {}).get(fact, {})
+    if "enum" in found:
+        found["oneOf"] = _options(kind, fact, found.pop("enum"), answers)
+    if found.get("type") == "array":
+        item = _plain(found["items"], defs)
+        if item.get("type") == "object":
+            item["properties"] = {
+                name: _described(kind, f"{fact}.{name}", each, defs) for name, each in item["properties"].items()
+            }
+            item = {key: item[key] for key in ("type", "properties", "required") if key in item}
+        else:
+            item = {"type": "string", "oneOf": _options(kind, fact, item["enum"], answers)}
+        found["items"] = item
+        found["uniqueItems"] = item["type"] == "string"
+    return found
+
+
+def _options(kind: Kind, fact: str, codes: Sequence[str], answers: dict[str, str]) -> list[dict[str, str]]:
+    """Answers in words: the kind's own, else those every kind may use."""
+    shared = texts()["answers"]
+    for code in (*(set(codes) - answers.keys() - shared.keys()), *(answers.keys() - set(codes))):
+        raise DataError(f"{kind.code}/en.yaml", f"answers.{fact}.{code}", "words and answers differ")
+    return [{"const": code, "title": str(answers[code] if code in answers else shared[code])} for code in codes]
+
+
+def _plain(raw: dict[str, Any], defs: dict[str, Any]) -> dict[str, Any]:
+    """A schema without references, and without the ``null`` of what may be left out."""
+    if "$ref" in raw:
+        return _plain({**defs[raw["$ref"].rpartition("/")[2]], **{k: v for k, v in raw.items() if k != "$ref"}}, defs)
+    if "anyOf" in raw:
+        real = [each for each in raw["anyOf"] if each.get("type") != "null"]
+        return _plain({**{k: v for k, v in raw.items() if k != "anyOf"}, **real[0]}, defs)
+    return dict(raw)

@@ -1,0 +1,217 @@
+"""A kind of record: everything the rest of Asketa asks of it, as one value."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from pathlib import Path
+from typing import Any, Literal
+
+from asketa_core.body.measures import Pregnancy as GrowingBelly
+from asketa_core.body.ranges import GroinPinch as PinchRange
+from asketa_core.datafiles import Record
+from asketa_core.limits.model import Limit, Meaning, RowFile, rows_of
+from asketa_core.records.asked import daily_fact
+from asketa_core.records.entry import Entry, Scope
+from asketa_core.records.facts import WithSymptoms
+from asketa_core.records.implausible import Implausible
+from asketa_core.records.known import Known, News
+from asketa_core.texts import texts
+from asketa_core.words.catalogue import say, sentence_case
+from asketa_core.words.limits import binding_words, missing_facts, short_words, stop_words
+
+FOLDER = Path(__file__).parent
+
+
+@dataclass(frozen=True, slots=True)
+class When:
+    """A question depends on what was answered before it: that ``fact`` is one of ``among``, or whether it was
+    ``answered`` at all."""
+
+    fact: str
+    among: tuple[str, ...] = ()
+    answered: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """One fact that is asked, and when; all conditions must hold."""
+
+    fact: str
+    when: tuple[When, ...] = ()
+
+
+def asked(fact: str, *when: When) -> Question:
+    return Question(fact, when)
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """One line for a side (``None``: the middle). ``weight`` is ``fact``, ``limit``, ``ask`` or ``promise``."""
+
+    side: str | None
+    text: str
+    weight: str
+    entry_id: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """A joint that was operated, and when; ``None`` while nobody knows."""
+
+    date: dt.date | None
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A record that another one opens by itself: its kind and facts."""
+
+    kind: str
+    facts: Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class About:
+    """One record on a date, for saying what to mind of it. ``limits`` are its own."""
+
+    kind: Kind
+    entry: Entry[Any]
+    client: Known
+    date: dt.date
+    limits: Sequence[Limit]
+    lowest_seat_cm: Callable[[], float | None] = lambda: None
+    """How high a seat has to be for this body; ``None`` where nothing asks for it, or the stature is not known."""
+
+    def note(self, text: str, weight: str = "fact", middle: bool = False) -> Note:
+        side = None if middle or self.entry.side is None else self.entry.side.value
+        return Note(side, text, weight, self.entry.id)
+
+    def said(self, code: str, weight: str = "fact", **params: object) -> Note:
+        """A sentence of the kind's own words."""
+        return self.note(self.kind.say("mind", code, **params), weight)
+
+    def head(self) -> Note:
+        return self.note(f"{sentence_case(self.kind.label_on(self.entry, self.date))}.")
+
+    def pain(self, today: str = "pain", unknown: str = "pain_unknown") -> Note:
+        """How much it hurts as asked at arrival, or that it is to be asked."""
+        daily = daily_fact(self.entry.id, self.client, self.date)
+        if daily is None or daily.pain_today is None:
+            return self.note(self.kind.own_or_shared("mind", unknown), "ask")
+        return self.note(self.kind.own_or_shared("mind", today, pain=daily.pain_today, date=f"{daily.date:%-d %B}"))
+
+    def stops(self) -> list[Note]:
+        """Everything the record closes today as one line."""
+        words = stop_words(self.limits)
+        return [self.note(words, "limit")] if words else []
+
+    def binding(self, besides: Sequence[str] = ()) -> list[Note]:
+        """Everything that closes or stays under the eye as one line, ``besides`` what every record of the kind says."""
+        words = binding_words(limit for limit in self.limits if not limit.code.startswith(tuple(besides)))
+        return [self.note(words, "limit")] if words else []
+
+    def asks(self) -> list[Note]:
+        """What is asked about everything, and the facts because of which some stops only ask."""
+        everything = [limit for limit in self.limits if limit.severity.code == "ask" and not limit.terms]
+        notes = [self.note(f"{sentence_case(words)}.", "ask") for words in short_words(everything)]
+        facts = missing_facts(limit for limit in self.limits if limit.severity.code == "ask")
+        return [*notes, self.note(say("mind", "ask", what=", ".join(facts)), "ask")] if facts else notes
+
+
+def what_binds(about: About) -> Iterable[Note]:
+    """What it is, what binds, and what is asked: enough for most kinds."""
+    return [about.head(), *about.binding(), *about.asks()]
+
+
+Sides = Literal["sided", "middle", "either"]
+
+
+def any_word_for(entry: Entry[Any], scope: Scope, date: dt.date) -> bool:
+    """Whether a clearance for a scope, or for everything, has been given by a date."""
+    return any(c.date <= date and (scope in c.scope or "all" in c.scope) for c in entry.clearances)
+
+
+def certain(context: Callable[[Any, Known, dt.date], object]) -> Callable[..., tuple[Meaning]]:
+    """Meanings of a kind whose records mean one thing on a date."""
+    return lambda entry, client, date: (Meaning(context(entry, client, date)),)
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of record. ``code`` is the folder's name. What is left out of a kind does not concern it.
+
+    ``context`` is the dataclass its rules are checked against, ``means`` what a record comes to on a date. ``place`` is
+    where it is pinned on the body seen from behind, of 100 × 212, for the left; the right is mirrored.
+    """
+
+    code: str
+    sides: Sides
+    facts: type[Record]
+    context: type
+    means: Callable[[Any, Known, dt.date], Sequence[Meaning]]
+    place: tuple[float, float]
+    questions: tuple[Question, ...] = ()
+    rank: int = 100
+    """Where it stands in lists; the lower first."""
+    scopes: tuple[Scope, ...] = ()
+    """What a clearance may be about, the usual first."""
+    read_only_scopes: tuple[Scope, ...] = ()
+    """Scopes that are still read, and not offered any more."""
+    can_be_recorded: bool = True
+    ahead: frozenset[str] = frozenset()
+    """Facts whose dates may lie ahead."""
+    cleared: Callable[[Any, Scope, dt.date], bool] = any_word_for
+    asks_again: Callable[[Any, Known, dt.date], tuple[str, ...]] = lambda entry, client, date: ()
+    """What must be known again before a clearance counts."""
+    params: Callable[[Any, dt.date], Mapping[str, object]] = lambda entry, date: {}
+    """Facts the texts may name."""
+    label: Callable[[Mapping[str, object]], str] | None = None
+    """A record in a few words, from its ``params``; the plain words of the kind where nothing else is said."""
+    mind: Callable[[About], Iterable[Note]] = what_binds
+    asked_today: Callable[[Any, dt.date], bool] = lambda facts, date: False
+    """Whether how it is today is asked at every arrival."""
+    list_not_asked: Callable[[Any], bool] = lambda facts: False
+    """Whether a list of its own is to be gone through before the first pose and nobody did."""
+    implausible: Callable[[Any, dt.date], Iterator[Implausible]] = lambda facts, today: iter(())
+    beside: Callable[[Any, Any], Iterator[Implausible]] = lambda entry, other: iter(())
+    """What cannot be beside another record of the same kind."""
+    operation: Callable[[Any], Operation | None] = lambda facts: None
+    belly: Callable[[Any, dt.date], GrowingBelly | None] = lambda facts, date: None
+    """How large the belly is to be taken."""
+    pinch: Callable[[Any], PinchRange | None] = lambda facts: None
+    opens: Callable[[Any], Iterable[Opened]] = lambda facts: ()
+    news: Callable[[Any, dt.date], News | None] = lambda entry, date: None
+    starting_choices: Callable[[Any], Mapping[str, str]] = lambda facts: {}
+    """Where two-way trials of a set-up start on its side."""
+    keeps_range: Callable[[Any, dt.date], bool] = lambda facts, date: False
+    """Whether steps go only toward strength or longer holds, never toward more range."""
+    allows_no_discomfort: Callable[[Any, dt.date], bool] = lambda facts, date: False
+
+    @cached_property
+    def rows(self) -> RowFile:
+        return rows_of(FOLDER / self.code / "rules.yaml", self.context, self.facts, self.scopes + self.read_only_scopes)
+
+    @property
+    def asks_symptoms(self) -> bool:
+        return issubclass(self.facts, WithSymptoms)
+
+    def say(self, section: str, code: str, **params: object) -> str:
+        """A sentence of the kind's own words."""
+        return say("records", self.code, section, code, **params)
+
+    def own_or_shared(self, section: str, code: str, **params: object) -> str:
+        """A sentence of the kind's own words, else of those every kind may use."""
+        own = texts()["records"][self.code].get(section, {})
+        return self.say(section, code, **params) if code in own else say(section, code, **params)
+
+    def fact_words(self, fact: str, answer: str) -> str:
+        """An answer in the words of a label."""
+        return self.say("facts", f"{fact}_{answer}")
+
+    def label_of(self, params: Mapping[str, object]) -> str:
+        return self.label(params) if self.label is not None else say("entries", self.code, "therapist", **params)
+
+    def label_on(self, entry: Entry[Any], date: dt.date) -> str:
+        return self.label_of(self.params(entry, date))

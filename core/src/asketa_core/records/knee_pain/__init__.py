@@ -1,0 +1,173 @@
+"""Knee pain, per side: what a record means on a date."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from asketa_core.body.ranges import Quantity
+from asketa_core.clinical import clinical, days
+from asketa_core.records.asked import daily_fact
+from asketa_core.records.entry import Entry
+from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain
+from asketa_core.records.known import Known
+from asketa_core.words.catalogue import say
+
+OPERATION_FRESH_DAYS = days("knee.operation_fresh")
+REPAIR_FRESH_DAYS = days("knee.repair_fresh")
+LIGAMENT_FRESH_DAYS = days("knee.ligament_fresh")
+INJURY_FRESH_DAYS = days("knee.injury_fresh")
+SORE_PAIN = clinical("knee.sore_pain", "of_10")
+VERY_SORE_PAIN = clinical("knee.very_sore_pain", "of_10")
+
+Forced = Literal["leave", "open", "unknown"]
+Site = Literal["front", "inner_line", "outer_line", "back", "all_over", "below_kneecap", "unknown"]
+Diagnosis = Literal[
+    "kneecap", "bursitis", "inner_meniscus", "outer_meniscus", "meniscus_repaired", "arthritis",
+    "acl", "pcl", "mcl", "lcl", "replacement", "over_straightens", "unknown",
+]  # fmt: skip
+Symptom = Literal["none", "locked", "hot_or_fever", "injury_with_pop", "calf_pain_or_swelling"]
+Stirs = Literal["stairs", "squatting", "kneeling", "turning", "long_sitting", "standing", "walking"]
+
+
+class Facts(WithSymptoms):
+    symptoms_now: Ticks[Symptom] = ()
+    site: Site = "unknown"
+    diagnosis: Diagnosis = "unknown"
+    since: Day | None = None
+    operated: TriState = "unknown"
+    operation_date: Day | None = None
+    swelling: TriState = "unknown"
+    locks_or_gives_way: TriState = "unknown"
+    stirred_up_by: Ticks[Stirs] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """Everything the rules may ask about."""
+
+    diagnosis: Diagnosis
+    replaced: YesNo
+    """Known to be replaced: rest is closed for no knee of which nobody said so."""
+    site: Site
+    operation_fresh: TriState
+    repair_fresh: TriState
+    ligament_fresh: TriState
+    red_flag: YesNo
+    symptoms: YesNo
+    painful: TriState
+    sore: TriState
+    forced: Forced
+    very_sore: TriState
+    measured: YesNo
+
+
+def _within(start: dt.date | None, date: dt.date, span_days: int) -> TriState:
+    if start is None:
+        return "unknown"
+    return "yes" if (date - start).days < span_days else "no"
+
+
+def _at_least(pain: int | None, threshold: float, irritable: TriState) -> TriState:
+    """Sore by either: this much pain today, or stirred up until the next day."""
+    if irritable == "yes" or (pain is not None and pain >= threshold):
+        return "yes"
+    return "unknown" if pain is None or irritable == "unknown" else "no"
+
+
+LIGAMENTS = frozenset({"acl", "pcl", "mcl", "lcl"})
+"""For these the day since which it hurts is the day of the injury; other knees count from an operation only."""
+
+
+def _forced(entry: Entry[Facts], client: Known, date: dt.date, operation_fresh: TriState, sore: TriState) -> Forced:
+    """Whether a knee may rest turned out and bent under load."""
+    felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after or 0) > 0]
+    last_day = max((r.date for r in felt), default=None)
+    in_the_knee = any(r.place == "knee" for r in felt if r.date == last_day)
+    injury_fresh: TriState = "no"
+    if entry.facts.diagnosis in LIGAMENTS:
+        injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
+    if in_the_knee or "yes" in (sore, injury_fresh, operation_fresh):
+        return "leave"
+    return "unknown" if "unknown" in (sore, injury_fresh, operation_fresh) else "open"
+
+
+def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
+    """What a record means on a date."""
+    facts = entry.facts
+    daily = daily_fact(entry.id, client, date)
+    pain = daily.pain_today if daily is not None else None
+    irritable = daily.irritable if daily is not None else "unknown"
+    # A replaced knee and a repaired meniscus were operated, whatever the tick beside it says.
+    operated = "yes" if facts.diagnosis in ("replacement", "meniscus_repaired") else facts.operated
+    operation_fresh: TriState = "no"
+    if operated != "no":
+        operation_fresh = _within(facts.operation_date if operated == "yes" else None, date, OPERATION_FRESH_DAYS)
+    repair_fresh: TriState = "no"
+    if facts.diagnosis == "meniscus_repaired":
+        repair_fresh = _within(facts.operation_date, date, REPAIR_FRESH_DAYS)
+    sore = _at_least(pain, SORE_PAIN, irritable)
+    measured = any(
+        m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges
+    )
+    return Context(
+        diagnosis=facts.diagnosis,
+        replaced="yes" if facts.diagnosis == "replacement" else "no",
+        site=facts.site,
+        operation_fresh=operation_fresh,
+        repair_fresh=repair_fresh,
+        ligament_fresh=_within(facts.operation_date or facts.since, date, LIGAMENT_FRESH_DAYS),
+        red_flag="yes" if facts.locks_or_gives_way == "yes" and facts.swelling == "yes" else "no",
+        symptoms=facts.alarming,
+        painful="unknown" if pain is None else ("yes" if pain > 0 else "no"),
+        sore=sore,
+        forced=_forced(entry, client, date, operation_fresh, sore),
+        very_sore=_at_least(pain, VERY_SORE_PAIN, irritable),
+        measured="yes" if measured else "no",
+    )
+
+
+def _label(params: Mapping[str, object]) -> str:
+    return say("entries", KIND.code, "therapist", diagnosis=KIND.fact_words("diagnosis", str(params["diagnosis"])))
+
+
+SAID_OF_EVERY_KNEE = ("knee.three_factors", "knee.twist_far", "knee.twist")
+
+
+def _mind(about: About) -> Iterable[Note]:
+    yield about.head()
+    yield about.pain()
+    yield from about.binding(SAID_OF_EVERY_KNEE)
+    yield from about.asks()
+
+
+KIND = Kind(
+    code="knee_pain",
+    rank=2,
+    sides="sided",
+    facts=Facts,
+    context=Context,
+    means=certain(context),
+    place=(43, 152),
+    questions=(
+        asked("site"),
+        asked("diagnosis"),
+        asked("since"),
+        asked("operated"),
+        asked("operation_date", When("operated", ("yes",))),
+        asked("swelling"),
+        asked("locks_or_gives_way"),
+        asked("stirred_up_by"),
+        asked("symptoms_now"),
+    ),
+    scopes=("all", "loading", "kneeling"),
+    params=lambda entry, date: {"diagnosis": entry.facts.diagnosis, "site": entry.facts.site},
+    label=_label,
+    mind=_mind,
+    asked_today=lambda facts, date: True,
+    operation=lambda facts: Operation(facts.operation_date) if facts.operated != "no" else None,
+    starting_choices=lambda facts: {"foot": "drawn_up"} if facts.diagnosis == "inner_meniscus" else {},
+)

@@ -1,0 +1,49 @@
+"""A stored record that can no longer be read. Nobody knows what it limits, so it asks about everything."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from asketa_core.datafiles import Record
+from asketa_core.records.entry import Entry
+from asketa_core.records.kind import About, Kind, Note, certain
+from asketa_core.records.known import Known
+
+
+class Facts(Record):
+    """What is left of a record that cannot be read: its kind, why, and what was stored."""
+
+    kind: Annotated[str, Field(max_length=60)] = ""
+    reason: Annotated[str, Field(max_length=400)] = ""
+    stored: dict[str, Any] = {}
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """Nothing is known of such a record."""
+
+
+def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
+    return Context()
+
+
+def _mind(about: About) -> Iterable[Note]:
+    return [about.note(KIND.say("mind", "entry", reason=about.entry.facts.reason), "ask", middle=True)]
+
+
+KIND = Kind(
+    code="unreadable",
+    rank=1000,
+    sides="either",
+    facts=Facts,
+    context=Context,
+    means=certain(context),
+    place=(50, 20),
+    can_be_recorded=False,
+    mind=_mind,
+)

@@ -1,0 +1,119 @@
+"""What every kind of record promises, whichever it is: a folder that stands by itself."""
+
+from __future__ import annotations
+
+import datetime as dt
+import re
+from typing import Any
+from unittest import TestCase
+
+from asketa_core import KINDS, InputError, Kind, Side, Situation, entry_words, forms, limits_of, mind_of
+from asketa_core.clientfile import ClientFile
+from asketa_core.limits.model import words_of
+from asketa_core.records.forms import form_of
+from asketa_core.records.kind import FOLDER
+from asketa_core.texts import texts
+from tests.strategies import ROOM, TODAY, client
+
+
+def bare(kind: Kind) -> ClientFile:
+    """A client with one record of a kind of which nothing was said."""
+    side = {} if kind.sides == "middle" else {"side": "left"}
+    return client([{"id": "it", "kind": kind.code, "facts": {}, **side}])
+
+
+class EveryKind(TestCase):
+    def test_a_record_of_which_nothing_was_said_is_read_judged_and_told(self) -> None:
+        for kind in KINDS.values():
+            with self.subTest(kind=kind.code):
+                file = bare(kind)
+                (entry,) = file.entries
+                at = Situation.of(file, TODAY, ROOM)
+                limits_of(entry, file, TODAY, at.ranges)
+                self.assertTrue(entry_words(entry, TODAY))
+                self.assertTrue([note for note in mind_of(at).notes if note.entry_id == "it"])
+
+    def test_its_side_is_as_it_says(self) -> None:
+        for kind in KINDS.values():
+            raw: dict[str, Any] = {"id": "it", "kind": kind.code, "facts": {}}
+            for side, fits in ((None, kind.sides != "sided"), (Side.LEFT, kind.sides != "middle")):
+                with self.subTest(kind=kind.code, side=side):
+                    try:
+                        client([{**raw, **({} if side is None else {"side": side.value})}])
+                        read = True
+                    except InputError:
+                        read = False
+                    self.assertEqual(read, fits)
+
+    def test_what_is_asked_can_be_answered_and_depends_on_what_was_asked_before(self) -> None:
+        for kind in KINDS.values():
+            asked: list[str] = []
+            for question in kind.questions:
+                with self.subTest(kind=kind.code, fact=question.fact):
+                    self.assertIn(question.fact, kind.facts.model_fields)
+                    for when in question.when:
+                        self.assertIn(when.fact, asked)
+                        answers, _ = (
+                            words_of(kind.facts.model_fields[when.fact].annotation) if when.among else (set(), 0)
+                        )
+                        self.assertLessEqual(set(when.among), answers)
+                asked.append(question.fact)
+
+    def test_every_form_says_everything_in_words(self) -> None:
+        for form in forms():
+            with self.subTest(kind=form.code):
+                for fact in form.schema["properties"].values():
+                    self.assertTrue(fact["title"])
+                    for option in (*fact.get("oneOf", ()), *fact.get("items", {}).get("oneOf", ())):
+                        self.assertTrue(option["title"])
+                self.assertLessEqual(set(form.offered_scopes), set(form.scopes))
+
+    def test_every_condition_of_a_rule_that_may_be_unknown_has_words(self) -> None:
+        for kind in KINDS.values():
+            for row in kind.rows.rows:
+                for key in row.when if row.everything is None else ():
+                    hint = kind.context.__annotations__[key]
+                    if "unknown" in str(hint) or "TriState" in str(hint):
+                        self.assertIn(key, texts()["missing"][kind.code], f"{kind.code}: {row.code}")
+
+    def test_no_words_of_its_own_stand_unused_and_none_are_missing(self) -> None:
+        for kind in KINDS.values():
+            source = (FOLDER / kind.code / "__init__.py").read_text(encoding="utf-8")
+            words = texts()["records"][kind.code]
+            said = set(re.findall(r'about\.said\(\s*"(\w+)"|KIND\.say\(\s*"mind",\s*"(\w+)"', source))
+            found = {one or other for one, other in said} | set(
+                re.findall(r'about\.pain\("(\w+)", "(\w+)"\)', source)[0] if 'about.pain("' in source else ()
+            )
+            found |= {"list_not_asked"} if "list_not_asked=" in source else set()
+            self.assertEqual(found, set(words.get("mind", {})), kind.code)
+
+    def test_it_is_pinned_on_the_body(self) -> None:
+        for kind in KINDS.values():
+            x, y = kind.place
+            self.assertTrue(0 <= x <= 50 and 0 <= y <= 212, kind.code)
+            self.assertTrue(kind.sides != "middle" or x == 50, kind.code)
+
+    def test_dates_that_lie_ahead_are_said_to(self) -> None:
+        for kind in KINDS.values():
+            self.assertLessEqual(set(kind.ahead), set(kind.facts.model_fields), kind.code)
+
+    def test_a_record_that_ended_means_nothing_any_more(self) -> None:
+        for kind in KINDS.values():
+            (entry,) = bare(kind).entries
+            ended = entry.model_copy(update={"until_date": TODAY - dt.timedelta(days=1)})
+            file = bare(kind)
+            self.assertEqual(limits_of(ended, file, TODAY, file.latest_ranges(TODAY)), [], kind.code)
+
+
+class Forms(TestCase):
+    def test_a_form_is_plain_json_schema_with_words(self) -> None:
+        schema = form_of(KINDS["bones"]).schema
+        self.assertEqual(schema["x-order"][0], "t_score")
+        self.assertEqual(schema["properties"]["wall_to_head_cm"]["x-unit"], "cm")
+        self.assertEqual(schema["properties"]["t_score_date"]["format"], "date")
+        self.assertEqual(
+            schema["properties"]["height_lost_how"]["x-when"], [{"fact": "height_lost_cm", "answered": True}]
+        )
+        columns = schema["properties"]["fractures"]["items"]["properties"]
+        self.assertEqual(list(columns), ["bone", "date", "low_energy"])
+        self.assertNotIn("$ref", str(schema))
