@@ -11,12 +11,14 @@ import datetime as dt
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 from asketa_core import ClientFile, Room, Side, parse
 from asketa_core.datafiles import read_yaml
 from asketa_core.errors import InputError
+from asketa_core.records.kind import FOLDER
 from asketa_core.screening import Situation, lane_answer
 from asketa_core.setup.grid import NoGrid
 
@@ -52,12 +54,29 @@ class Row:
     why: str
 
 
-def rows() -> Iterator[Row]:
-    for line in read_yaml(HERE / "table.yaml")["rows"].splitlines():
+@cache
+def tables() -> tuple[dict[str, Any], tuple[Row, ...]]:
+    """Everybody described and every row: the common table, and what stands in the folders of kinds of record."""
+    people: dict[str, Any] = dict(read_yaml(HERE / "clients.yaml")["clients"])
+    found = list(_rows(read_yaml(HERE / "table.yaml")["rows"]))
+    for path in sorted(FOLDER.glob("*/expected.yaml")):
+        own = read_yaml(path)
+        assert not own["clients"].keys() & people.keys(), f"{path}: somebody is described elsewhere already"
+        people |= own["clients"]
+        found += _rows(own["rows"])
+    return people, tuple(found)
+
+
+def _rows(text: str) -> Iterator[Row]:
+    for line in text.splitlines():
         if line.strip() and not line.startswith("#"):
             client, day, rung, side, expect, why = (part.strip() for part in line.split("|", 5))
             assert expect in EXPECTED, line
             yield Row(client, dt.date.fromisoformat(day), rung, Side(side), expect, why)
+
+
+def rows() -> tuple[Row, ...]:
+    return tables()[1]
 
 
 def client_file(name: str, described: dict[str, Any], defaults: dict[str, Any]) -> ClientFile:
@@ -109,14 +128,14 @@ class Judged:
 
 
 def judge_table() -> list[Judged]:
-    people = read_yaml(HERE / "clients.yaml")
+    people, defaults = tables()[0], read_yaml(HERE / "clients.yaml")["defaults"]
     situations: dict[tuple[str, dt.date], Situation | None] = {}
     found = []
     for row in rows():
         key = (row.client, row.day)
         if key not in situations:
             try:
-                file = client_file(row.client, people["clients"][row.client], people["defaults"])
+                file = client_file(row.client, people[row.client], defaults)
                 situations[key] = Situation.of(file, row.day, ROOM)
             except InputError:
                 situations[key] = None

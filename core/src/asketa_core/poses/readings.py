@@ -94,6 +94,21 @@ class Upper:
     seat_carries: float = 0.0
     long_fold: bool = False
     """A long quiet fold, in which the back may round further."""
+    hand_down: Side | None = None
+    """The side on which one hand goes down to something while the other reaches straight up."""
+    over_deg: Array | None = None
+    """How far the trunk comes over to that side, (n,)."""
+
+
+def _arms(upper: Upper, zero: Array, nobody: Indices, every: Indices) -> dict[Key, Column]:
+    """How far each arm is raised against the trunk; the one that reaches up beside a trunk that comes over is raised the
+    less the further it comes."""
+    if upper.hand_down is None or upper.over_deg is None:
+        return {(Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody)}
+    return {
+        (Readout.SHOULDER_ELEVATION, upper.hand_down): Column(upper.over_deg[None, :], every),
+        (Readout.SHOULDER_ELEVATION, upper.hand_down.other): Column(180.0 - upper.over_deg[None, :], every),
+    }
 
 
 def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], every: Indices) -> dict[Key, Column]:
@@ -115,7 +130,7 @@ def read_upper(upper: Upper, share: TrunkShare, flags: Mapping[FlagKey, Mask], e
         (Readout.TRUNK_LEAN, None): Column(np.atleast_2d(upper.lean_deg), every),
         (Readout.SPINE_ROTATION, None): across(upper.turn_deg),
         (Readout.SIDE_BEND, None): across(upper.side_bend_deg),
-        (Readout.SHOULDER_ELEVATION, None): Column(zero + upper.hands.raised_deg, nobody),
+        **_arms(upper, zero, nobody, every),
         (Readout.HANDS_SHARE, None): Column(zero + upper.hands.carry, nobody),
         (Readout.HOLD_MINUTES, None): Column(zero + upper.minutes, nobody),
     }

@@ -75,6 +75,7 @@ ImpliedFlag = Literal[
     "spine_loaded",
     "spine_unloaded",
     "trunk_free",
+    "head_carried",
     "not_upright_on_chair",
     "hands_free",
 ]

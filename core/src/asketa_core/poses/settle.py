@@ -71,6 +71,12 @@ THIGHS_WIDE_DEG = 40.0
 SINKS_UNTIL_DEG = 45.0
 """Between thighs this wide a resting trunk comes so much lower, until the back may round so far (judgement)."""
 
+ONE_HAND_DOWN = frozenset({"side_chair", "thigh_chair", "side_leg", "side_block"})
+"""Hands of which one goes down on the side the trunk comes over to, while the other arm reaches straight up."""
+
+HEAD_CARRIED_FROM_DEG = 60.0
+"""A trunk that leans so far leaves the head to the neck, unless it rests (judgement)."""
+
 UPRIGHT_ENOUGH_DEG = 10.0
 """Sitting on a chair, both feet down, with no more lean than this counts as upright."""
 
@@ -293,7 +299,9 @@ def _worked_out_flags(legs: Mapping[Side, Leg], upper: Upper, n: int) -> dict[Fl
     upright = upright & (upper.position == "chair" and both_feet_down)
     # Beside a seat the hands press on it; beside a standing body they hang.
     free = upper.hands.on in HANDS_FREE or (upper.hands.on == "beside" and upper.upright == "feet")
+    leans = np.broadcast_to(np.atleast_2d(upper.lean_deg).max(axis=0) > HEAD_CARRIED_FROM_DEG, (n,))
     return {
+        ("head_carried", None): leans & ~lying & (not upper.head_rests),
         ("spine_loaded", None): ~lying,
         ("spine_unloaded", None): lying,
         ("not_upright_on_chair", None): ~upright,
@@ -362,9 +370,11 @@ def settle_recipe(
         seat_carries=base.seat_carries if isinstance(base, StandBase) else 0.0,
         long_fold=lets_the_back_round,
     )
+    over = setup.number(recipe.side_bend_deg) + setup.number(recipe.roll_deg)
+    if recipe.hands.on in ONE_HAND_DOWN:
+        upper = replace(upper, hand_down=side, over_deg=over)
     if recipe.hands.on == "side_block":
         assert recipe.hands_on is not None
-        over = setup.number(recipe.side_bend_deg) + setup.number(recipe.roll_deg)
         upper = replace(upper, side_hand=SideHand(setup.number(recipe.hands_on), over))
     shares = recipe.shares
     posture = _assemble(

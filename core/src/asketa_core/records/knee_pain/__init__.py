@@ -130,6 +130,14 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     )
 
 
+def asks_again(entry: Entry[Facts], client: Known, date: dt.date) -> tuple[str, ...]:
+    """A fall or new pain at an operated knee makes what was cleared a question again, until a clearance given after it."""
+    told = [news.date for news in client.news(date) if news.concerns("knee", entry.side)]
+    answers = [c.date for c in entry.clearances if c.date <= date]
+    answered = all(on is not None and any(given > on for given in answers) for on in told)
+    return () if answered or KIND.operation(entry.facts) is None else ("word_since",)
+
+
 def _label(params: Mapping[str, object]) -> str:
     return say("entries", KIND.code, "therapist", diagnosis=KIND.fact_words("diagnosis", str(params["diagnosis"])))
 
@@ -164,6 +172,7 @@ KIND = Kind(
         asked("symptoms_now"),
     ),
     scopes=("all", "loading", "kneeling"),
+    asks_again=asks_again,
     params=lambda entry, date: {"diagnosis": entry.facts.diagnosis, "site": entry.facts.site},
     label=_label,
     mind=_mind,
