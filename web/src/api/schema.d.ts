@@ -1145,7 +1145,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"];
         };
         /**
          * Fracture
@@ -1230,6 +1230,17 @@ export interface components {
              */
             kind: "pregnancy";
             facts: components["schemas"]["asketa_core__records__pregnancy__Facts"];
+        };
+        /** ShoulderIn */
+        ShoulderIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shoulder";
+            /** @default {} */
+            facts: components["schemas"]["NoFacts"];
         };
         /** WristIn */
         WristIn: {
