@@ -1145,7 +1145,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"];
         };
         /**
          * Fracture
@@ -1215,6 +1215,16 @@ export interface components {
              */
             kind: "low_back";
             facts: components["schemas"]["asketa_core__records__low_back__Facts"];
+        };
+        /** NeckIn */
+        NeckIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "neck";
+            facts: components["schemas"]["asketa_core__records__neck__Facts"];
         };
         /**
          * NoFacts
@@ -1443,6 +1453,15 @@ export interface components {
              * @enum {string}
              */
             sore: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__neck__Facts: {
+            /**
+             * Arm Tingling
+             * @default unknown
+             * @enum {string}
+             */
+            arm_tingling: "yes" | "no" | "unknown";
         };
         /**
          * Facts
