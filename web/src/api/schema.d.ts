@@ -1145,7 +1145,18 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"];
+        };
+        /** FootIn */
+        FootIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "foot";
+            /** @default {} */
+            facts: components["schemas"]["NoFacts"];
         };
         /**
          * Fracture
