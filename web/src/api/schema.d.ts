@@ -1145,7 +1145,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"];
         };
         /** FootIn */
         FootIn: {
@@ -1251,6 +1251,16 @@ export interface components {
              */
             kind: "pregnancy";
             facts: components["schemas"]["asketa_core__records__pregnancy__Facts"];
+        };
+        /** SciaticaIn */
+        SciaticaIn: {
+            side: components["schemas"]["Side"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sciatica";
+            facts: components["schemas"]["asketa_core__records__sciatica__Facts"];
         };
         /** ShoulderIn */
         ShoulderIn: {
@@ -1548,6 +1558,26 @@ export interface components {
              * @enum {string}
              */
             caesarean: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__sciatica__Facts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "saddle_numb" | "bladder_or_bowel" | "both_legs" | "leg_weak")[];
+            /**
+             * Below Knee
+             * @default unknown
+             * @enum {string}
+             */
+            below_knee: "yes" | "no" | "unknown";
+            /**
+             * Worse Bending
+             * @default unknown
+             * @enum {string}
+             */
+            worse_bending: "yes" | "no" | "unknown";
         };
         /** ClearanceIn */
         ClearanceIn: {
