@@ -1145,7 +1145,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"];
         };
         /** FootIn */
         FootIn: {
@@ -1226,6 +1226,16 @@ export interface components {
              */
             kind: "low_back";
             facts: components["schemas"]["asketa_core__records__low_back__Facts"];
+        };
+        /** MobileJointsIn */
+        MobileJointsIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mobile_joints";
+            facts: components["schemas"]["asketa_core__records__mobile_joints__Facts"];
         };
         /** NeckIn */
         NeckIn: {
@@ -1474,6 +1484,15 @@ export interface components {
              * @enum {string}
              */
             sore: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__mobile_joints__Facts: {
+            /**
+             * Slips Out
+             * @default unknown
+             * @enum {string}
+             */
+            slips_out: "yes" | "no" | "unknown";
         };
         /** Facts */
         asketa_core__records__neck__Facts: {
