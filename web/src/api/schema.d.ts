@@ -1132,6 +1132,16 @@ export interface components {
             /** Source */
             source: string;
         };
+        /** BloodPressureIn */
+        BloodPressureIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "blood_pressure";
+            facts: components["schemas"]["asketa_core__records__blood_pressure__Facts"];
+        };
         /** BonesIn */
         BonesIn: {
             side?: components["schemas"]["Side"] | null;
@@ -1145,7 +1155,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"];
         };
         /** FootIn */
         FootIn: {
@@ -1293,6 +1303,27 @@ export interface components {
             kind: "wrist";
             /** @default {} */
             facts: components["schemas"]["NoFacts"];
+        };
+        /**
+         * Facts
+         * @description In mm Hg; where figures are given they decide, and ``controlled`` only where they are not.
+         */
+        asketa_core__records__blood_pressure__Facts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "chest_pain" | "headache_with_sight" | "breathless_at_rest" | "one_sided_weakness")[];
+            /**
+             * Controlled
+             * @default unknown
+             * @enum {string}
+             */
+            controlled: "yes" | "no" | "unknown";
+            /** Systolic */
+            systolic?: number | null;
+            /** Diastolic */
+            diastolic?: number | null;
         };
         /** Facts */
         asketa_core__records__bones__Facts: {

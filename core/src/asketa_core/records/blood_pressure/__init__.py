@@ -1,0 +1,71 @@
+"""High blood pressure: whether it is under control decides whether the head may come below the heart."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from asketa_core.clinical import clinical
+from asketa_core.records.entry import Entry
+from asketa_core.records.facts import Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.kind import Kind, When, asked, certain
+from asketa_core.records.known import Known
+
+SYSTOLIC_HIGH = clinical("pressure.systolic_high", "mm_hg")
+DIASTOLIC_HIGH = clinical("pressure.diastolic_high", "mm_hg")
+SYSTOLIC_ALARM = clinical("pressure.systolic_alarm", "mm_hg")
+DIASTOLIC_ALARM = clinical("pressure.diastolic_alarm", "mm_hg")
+
+Symptom = Literal["none", "chest_pain", "headache_with_sight", "breathless_at_rest", "one_sided_weakness"]
+
+
+class Facts(WithSymptoms):
+    """In mm Hg; where figures are given they decide, and ``controlled`` only where they are not."""
+
+    symptoms_now: Ticks[Symptom] = ()
+    controlled: TriState = "unknown"
+    systolic: int | None = Field(default=None, ge=60, le=260)
+    diastolic: int | None = Field(default=None, ge=30, le=160)
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """Everything the rules may ask about."""
+
+    symptoms: YesNo
+    controlled: TriState
+
+
+def controlled(facts: Facts) -> TriState:
+    """Under control by its figures where both are known, else as told."""
+    if facts.systolic is None and facts.diastolic is None:
+        return facts.controlled
+    if (facts.systolic or 0) >= SYSTOLIC_HIGH or (facts.diastolic or 0) >= DIASTOLIC_HIGH:
+        return "no"
+    return "unknown" if facts.systolic is None or facts.diastolic is None else "yes"
+
+
+def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
+    facts = entry.facts
+    alarm = (facts.systolic or 0) >= SYSTOLIC_ALARM or (facts.diastolic or 0) >= DIASTOLIC_ALARM
+    return Context("yes" if alarm else facts.alarming, controlled(facts))
+
+
+KIND = Kind(
+    code="blood_pressure",
+    rank=20,
+    sides="middle",
+    facts=Facts,
+    context=Context,
+    means=certain(context),
+    place=(50, 48),
+    questions=(
+        asked("systolic"),
+        asked("diastolic"),
+        asked("controlled", When("systolic", answered=False), When("diastolic", answered=False)),
+        asked("symptoms_now"),
+    ),
+)
