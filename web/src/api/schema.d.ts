@@ -1155,7 +1155,17 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"];
+        };
+        /** EyesIn */
+        EyesIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "eyes";
+            facts: components["schemas"]["asketa_core__records__eyes__Facts"];
         };
         /** FootIn */
         FootIn: {
@@ -1362,6 +1372,15 @@ export interface components {
             one_leg_stand_s?: number | null;
             /** Wall To Head Cm */
             wall_to_head_cm?: number | null;
+        };
+        /** Facts */
+        asketa_core__records__eyes__Facts: {
+            /**
+             * What
+             * @default unknown
+             * @enum {string}
+             */
+            what: "glaucoma" | "retina" | "operated" | "unknown";
         };
         /**
          * Facts
