@@ -1152,10 +1152,20 @@ export interface components {
             kind: "bones";
             facts: components["schemas"]["asketa_core__records__bones__Facts"];
         };
+        /** DizzinessIn */
+        DizzinessIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dizziness";
+            facts: components["schemas"]["asketa_core__records__dizziness__Facts"];
+        };
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1372,6 +1382,26 @@ export interface components {
             one_leg_stand_s?: number | null;
             /** Wall To Head Cm */
             wall_to_head_cm?: number | null;
+        };
+        /** Facts */
+        asketa_core__records__dizziness__Facts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "fainted" | "speech_or_sight" | "one_sided_weakness" | "chest_pain" | "worst_headache")[];
+            /**
+             * On Rising
+             * @default unknown
+             * @enum {string}
+             */
+            on_rising: "yes" | "no" | "unknown";
+            /**
+             * Head Moving
+             * @default unknown
+             * @enum {string}
+             */
+            head_moving: "yes" | "no" | "unknown";
         };
         /** Facts */
         asketa_core__records__eyes__Facts: {
