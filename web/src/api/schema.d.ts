@@ -1165,7 +1165,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1176,6 +1176,16 @@ export interface components {
              */
             kind: "eyes";
             facts: components["schemas"]["asketa_core__records__eyes__Facts"];
+        };
+        /** FallingIn */
+        FallingIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "falling";
+            facts: components["schemas"]["asketa_core__records__falling__Facts"];
         };
         /** FootIn */
         FootIn: {
@@ -1411,6 +1421,21 @@ export interface components {
              * @enum {string}
              */
             what: "glaucoma" | "retina" | "operated" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__falling__Facts: {
+            /**
+             * Fell Last Year
+             * @default unknown
+             * @enum {string}
+             */
+            fell_last_year: "yes" | "no" | "unknown";
+            /**
+             * Afraid
+             * @default unknown
+             * @enum {string}
+             */
+            afraid: "yes" | "no" | "unknown";
         };
         /**
          * Facts
