@@ -1165,7 +1165,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1322,6 +1322,16 @@ export interface components {
             kind: "shoulder";
             /** @default {} */
             facts: components["schemas"]["NoFacts"];
+        };
+        /** WarningSignsIn */
+        WarningSignsIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "warning_signs";
+            facts: components["schemas"]["asketa_core__records__warning_signs__Facts"];
         };
         /** WristIn */
         WristIn: {
@@ -1702,6 +1712,14 @@ export interface components {
              * @enum {string}
              */
             worse_bending: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__warning_signs__Facts: {
+            /**
+             * Signs
+             * @default []
+             */
+            signs: ("none" | "night_pain" | "weight_lost" | "cancer_with_new_pain" | "fever")[];
         };
         /** ClearanceIn */
         ClearanceIn: {
