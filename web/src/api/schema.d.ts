@@ -1165,7 +1165,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1322,6 +1322,16 @@ export interface components {
             kind: "shoulder";
             /** @default {} */
             facts: components["schemas"]["NoFacts"];
+        };
+        /** SomethingNewIn */
+        SomethingNewIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "something_new";
+            facts: components["schemas"]["asketa_core__records__something_new__Facts"];
         };
         /** WarningSignsIn */
         WarningSignsIn: {
@@ -1712,6 +1722,23 @@ export interface components {
              * @enum {string}
              */
             worse_bending: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__something_new__Facts: {
+            /**
+             * What
+             * @default unknown
+             * @enum {string}
+             */
+            what: "fall" | "flare" | "illness" | "new_pain" | "procedure" | "unknown";
+            /** On */
+            on?: string | null;
+            /**
+             * Where
+             * @default unknown
+             * @enum {string}
+             */
+            where: "hip" | "knee" | "back" | "shoulder" | "elsewhere" | "unknown";
         };
         /** Facts */
         asketa_core__records__warning_signs__Facts: {

@@ -1,0 +1,78 @@
+"""Something new since last time: a fall, a flare, an illness, new pain, a procedure. Said for four weeks; a fall or new
+pain at an operated joint asks for the surgeon's word again."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from asketa_core.clinical import days
+from asketa_core.datafiles import Record
+from asketa_core.records.entry import Entry
+from asketa_core.records.facts import Day
+from asketa_core.records.kind import About, Kind, Note, When, asked, certain
+from asketa_core.records.known import Known, News
+from asketa_core.words.catalogue import say
+
+SAID_DAYS = days("news.said")
+
+What = Literal["fall", "flare", "illness", "new_pain", "procedure", "unknown"]
+Where = Literal["hip", "knee", "back", "shoulder", "elsewhere", "unknown"]
+
+
+class Facts(Record):
+    what: What = "unknown"
+    on: Day | None = None
+    where: Where = "unknown"
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """The rules ask nothing: other kinds ask about news."""
+
+
+def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
+    return Context()
+
+
+def news(entry: Entry[Facts], date: dt.date) -> News | None:
+    """A fall or new pain that has happened by a date. What was not placed may be anywhere."""
+    facts = entry.facts
+    if facts.what not in ("fall", "new_pain", "unknown") or (facts.on is not None and facts.on > date):
+        return None
+    return News(facts.what, facts.on, entry.side, None if facts.where == "unknown" else facts.where)
+
+
+def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, object]:
+    return {"what": entry.facts.what}
+
+
+def _label(params: Mapping[str, object]) -> str:
+    return say("entries", KIND.code, "therapist", what=KIND.fact_words("what", str(params["what"])))
+
+
+def _mind(about: About) -> Iterable[Note]:
+    on = about.entry.facts.on
+    if on is not None and (about.date - on).days > SAID_DAYS:
+        return [about.said("settled")]
+    if on is None:
+        return [about.head(), about.said("undated", "ask")]
+    return [about.said("entry", "limit", what=KIND.label_on(about.entry, about.date), date=f"{on:%-d %B}")]
+
+
+KIND = Kind(
+    code="something_new",
+    rank=25,
+    sides="either",
+    facts=Facts,
+    context=Context,
+    means=certain(context),
+    place=(50, 130),
+    questions=(asked("what"), asked("on"), asked("where", When("what", ("fall", "flare", "new_pain", "unknown")))),
+    params=_params,
+    label=_label,
+    mind=_mind,
+    news=news,
+)
