@@ -1142,6 +1142,17 @@ export interface components {
             kind: "blood_pressure";
             facts: components["schemas"]["asketa_core__records__blood_pressure__Facts"];
         };
+        /** BloodThinnersIn */
+        BloodThinnersIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "blood_thinners";
+            /** @default {} */
+            facts: components["schemas"]["NoFacts"];
+        };
         /** BonesIn */
         BonesIn: {
             side?: components["schemas"]["Side"] | null;
@@ -1165,7 +1176,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"] | components["schemas"]["BloodThinnersIn"];
         };
         /** EyesIn */
         EyesIn: {
