@@ -1176,7 +1176,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"] | components["schemas"]["BloodThinnersIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"] | components["schemas"]["BloodThinnersIn"] | components["schemas"]["PastClotsIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1303,6 +1303,16 @@ export interface components {
          * @description A kind of record that says all by being there; how it is today is asked at arrival.
          */
         NoFacts: Record<string, never>;
+        /** PastClotsIn */
+        PastClotsIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "past_clots";
+            facts: components["schemas"]["asketa_core__records__past_clots__Facts"];
+        };
         /** PregnancyIn */
         PregnancyIn: {
             side?: components["schemas"]["Side"] | null;
@@ -1638,6 +1648,16 @@ export interface components {
              * @enum {string}
              */
             arm_tingling: "yes" | "no" | "unknown";
+        };
+        /** Facts */
+        asketa_core__records__past_clots__Facts: {
+            /**
+             * Symptoms Now
+             * @default []
+             */
+            symptoms_now: ("none" | "calf_pain_or_swelling" | "chest_pain_or_breathless")[];
+            /** On */
+            on?: string | null;
         };
         /**
          * Facts
