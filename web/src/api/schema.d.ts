@@ -1163,6 +1163,16 @@ export interface components {
             kind: "bones";
             facts: components["schemas"]["asketa_core__records__bones__Facts"];
         };
+        /** DiabeticFeetIn */
+        DiabeticFeetIn: {
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diabetic_feet";
+            facts: components["schemas"]["asketa_core__records__diabetic_feet__Facts"];
+        };
         /** DizzinessIn */
         DizzinessIn: {
             side?: components["schemas"]["Side"] | null;
@@ -1176,7 +1186,7 @@ export interface components {
         /** EntryEnvelope */
         EntryEnvelope: {
             /** Entry */
-            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"] | components["schemas"]["BloodThinnersIn"] | components["schemas"]["PastClotsIn"];
+            entry: components["schemas"]["HipReplacementIn"] | components["schemas"]["KneePainIn"] | components["schemas"]["PregnancyIn"] | components["schemas"]["BonesIn"] | components["schemas"]["GroinPinchIn"] | components["schemas"]["HamstringsIn"] | components["schemas"]["LowBackIn"] | components["schemas"]["WristIn"] | components["schemas"]["ShoulderIn"] | components["schemas"]["NeckIn"] | components["schemas"]["FootIn"] | components["schemas"]["SciaticaIn"] | components["schemas"]["MobileJointsIn"] | components["schemas"]["BloodPressureIn"] | components["schemas"]["EyesIn"] | components["schemas"]["DizzinessIn"] | components["schemas"]["FallingIn"] | components["schemas"]["WarningSignsIn"] | components["schemas"]["SomethingNewIn"] | components["schemas"]["BloodThinnersIn"] | components["schemas"]["PastClotsIn"] | components["schemas"]["DiabeticFeetIn"];
         };
         /** EyesIn */
         EyesIn: {
@@ -1433,6 +1443,21 @@ export interface components {
             one_leg_stand_s?: number | null;
             /** Wall To Head Cm */
             wall_to_head_cm?: number | null;
+        };
+        /** Facts */
+        asketa_core__records__diabetic_feet__Facts: {
+            /**
+             * Feel Little
+             * @default unknown
+             * @enum {string}
+             */
+            feel_little: "yes" | "no" | "unknown";
+            /**
+             * Open Wound
+             * @default unknown
+             * @enum {string}
+             */
+            open_wound: "yes" | "no" | "unknown";
         };
         /** Facts */
         asketa_core__records__dizziness__Facts: {
