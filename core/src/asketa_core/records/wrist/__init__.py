@@ -2,38 +2,20 @@
 
 from __future__ import annotations
 
-import datetime as dt
-from dataclasses import dataclass
-from typing import Any
-
 from asketa_core.clinical import clinical
-from asketa_core.records.asked import sore_from
-from asketa_core.records.entry import Entry
-from asketa_core.records.facts import NoFacts, TriState
+from asketa_core.records.facts import NoFacts
 from asketa_core.records.kind import Kind, certain
-from asketa_core.records.known import Known
+from asketa_core.records.sore import Sore, sore_above
 
 SORE_PAIN = clinical("wrist.sore_pain", "of_10")
-
-
-@dataclass(frozen=True, slots=True)
-class Context:
-    """Everything the rules may ask about."""
-
-    sore: TriState
-
-
-def context(entry: Entry[Any], client: Known, date: dt.date) -> Context:
-    return Context(sore_from(entry.id, client, date, SORE_PAIN))
-
 
 KIND = Kind(
     code="wrist",
     rank=13,
     sides="sided",
     facts=NoFacts,
-    context=Context,
-    means=certain(context),
+    context=Sore,
+    means=certain(sore_above(SORE_PAIN)),
     place=(25, 112),
     asked_today=lambda facts, date: True,
 )
