@@ -14,7 +14,7 @@ from asketa_core.records.entry import Entry
 from asketa_core.records.facts import Day
 from asketa_core.records.kind import About, Kind, Note, When, asked, certain
 from asketa_core.records.known import Known, News
-from asketa_core.words.catalogue import say
+from asketa_core.words.catalogue import say, sentence_case
 
 SAID_DAYS = days("news.said")
 
@@ -59,7 +59,9 @@ def _mind(about: About) -> Iterable[Note]:
         return [about.said("settled")]
     if on is None:
         return [about.head(), about.said("undated", "ask")]
-    return [about.said("entry", "limit", what=KIND.label_on(about.entry, about.date), date=f"{on:%-d %B}")]
+    return [
+        about.said("entry", "limit", what=sentence_case(KIND.label_on(about.entry, about.date)), date=f"{on:%-d %B}")
+    ]
 
 
 KIND = Kind(
