@@ -8,7 +8,7 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 
 from asketa_core.figure.sheets import contact_sheets
-from asketa_core.screening import TYPICAL_STATURE_CM, Situation
+from asketa_core.screening.situation import TYPICAL_STATURE_CM, Situation
 
 
 def main(arguments: list[str]) -> int:

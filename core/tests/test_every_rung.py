@@ -6,8 +6,9 @@ import json
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import SIDES, ClientFile, NoGrid, Quantity, Situation, detail_at, lane_answer, screen_client
+from asketa_core import SIDES, ClientFile, NoGrid, Quantity, Situation, detail_at, lane_answer
 from asketa_core.body.ranges import Range, Ranges
+from asketa_core.commands.screen import screen_client
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, bones, client, groin, hamstrings, hip, knee, pain, pregnancy
 

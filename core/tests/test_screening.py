@@ -9,7 +9,7 @@ from unittest import TestCase
 
 from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
 from asketa_core.client.measures import Bound
-from asketa_core.screening import Ruler
+from asketa_core.screening.rulers import Ruler
 from tests.library import variation
 from tests.strategies import ROOM, TODAY, client, groin, hip, knee, pain
 

@@ -52,20 +52,13 @@ from asketa_core.records.forms import FormOf, forms
 from asketa_core.records.implausible import Implausible, past_date
 from asketa_core.records.kind import Kind, Note
 from asketa_core.records.registry import KINDS, AnyEntry, facts_field, kind_of, side_field
-from asketa_core.screening import (
-    LaneAnswer,
-    SetupDetail,
-    Situation,
-    best_few,
-    detail_at,
-    lane_answer,
-    lane_answer_of,
-    no_stack_words,
-    rulers_of,
-    screen_client,
-)
+from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
+from asketa_core.screening.lanes import LaneAnswer, lane_answer, lane_answer_of
+from asketa_core.screening.rulers import rulers_of
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import Axis, NoGrid
-from asketa_core.setup.search import Screened, Trade, Verdict
+from asketa_core.setup.screened import Screened, Verdict
+from asketa_core.setup.trades import Trade, best_few
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import catalogue_words, say
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines, told_once
@@ -199,7 +192,6 @@ __all__ = [
     "rungs_of_change",
     "same_value",
     "say",
-    "screen_client",
     "shared_decision",
     "side_field",
     "slot_words",

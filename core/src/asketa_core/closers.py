@@ -17,9 +17,10 @@ from asketa_core.errors import DataError, InputError
 from asketa_core.parsing import parse
 from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import generic_room
-from asketa_core.screening import TYPICAL_STATURE_CM, Situation, detail_at, no_stack_words
+from asketa_core.screening.detail import detail_at, no_stack_words
+from asketa_core.screening.situation import TYPICAL_STATURE_CM, Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Verdict
+from asketa_core.setup.screened import Verdict
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say
 

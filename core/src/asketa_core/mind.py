@@ -17,9 +17,9 @@ from asketa_core.records.catalogue import ADULT_YEARS, limits_of
 from asketa_core.records.entry import Entry
 from asketa_core.records.kind import About, Note
 from asketa_core.records.registry import kind_of
-from asketa_core.screening import Situation
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import lowest_seat_cm
+from asketa_core.setup.ways import lowest_seat_cm
 from asketa_core.texts import texts
 from asketa_core.units import SIDES, Side
 from asketa_core.words.catalogue import say, sentence_case

@@ -22,7 +22,8 @@ from asketa_core.parsing import parse
 from asketa_core.poses.flags import marks_of
 from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Steps, Variation, family_schema
 from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, PlaceSlot, Recipe, ShareOfRange, StandBase
-from asketa_core.screening import Situation, no_stack_words
+from asketa_core.screening.detail import no_stack_words
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 

@@ -22,9 +22,10 @@ from asketa_core.figure.figure import figure, lane_view
 from asketa_core.figure.palette import Light
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
-from asketa_core.screening import SetupDetail, Situation, detail_at, no_stack_words
+from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Screened
+from asketa_core.setup.screened import Screened
 from tests.experts.run import client_file
 
 HERE = Path(__file__).parent

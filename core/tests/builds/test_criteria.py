@@ -24,7 +24,7 @@ from asketa_core.poses.settle import (
 )
 from asketa_core.props.kinds import kinds
 from asketa_core.props.stacks import MOST_PILED, MOST_THINGS, SITTING_WIDTH_CM, Stack, Use
-from asketa_core.setup.search import Screened
+from asketa_core.setup.screened import Screened
 from tests.builds.page import Offer, described, offer, situation
 
 EVERY = 16

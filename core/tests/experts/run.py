@@ -19,7 +19,8 @@ from asketa_core import ClientFile, Room, Side, parse
 from asketa_core.datafiles import read_yaml
 from asketa_core.errors import InputError
 from asketa_core.records.kind import FOLDER
-from asketa_core.screening import Situation, lane_answer
+from asketa_core.screening.lanes import lane_answer
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 
 HERE = Path(__file__).parent

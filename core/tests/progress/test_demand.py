@@ -8,7 +8,7 @@ from unittest import TestCase
 from asketa_core import SIDES, NoGrid, Screened, Side, SlotValue, Variation
 from asketa_core.client.holds import Place
 from asketa_core.progress.demand import LESS_BY, LESS_BY_AGAINST_THE_LADDER, demand, step_back_from
-from asketa_core.screening import Situation
+from asketa_core.screening.situation import Situation
 from tests.builds.page import described, situation
 
 FELT: tuple[Place | None, ...] = ("knee", "hip", "back", None)

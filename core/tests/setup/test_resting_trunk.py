@@ -10,7 +10,7 @@ import numpy as np
 from asketa_core import NoGrid, Screened, Side
 from asketa_core.poses.posture import Posture, Readout
 from asketa_core.poses.reach import NOD_DEG
-from asketa_core.setup.search import Stage
+from asketa_core.setup.screened import Stage
 from tests.builds.page import described, situation
 
 FLOOR_CHILD = ("child.roll", "child.wide", "child.together")

@@ -15,7 +15,7 @@ from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Verdict,
 from asketa_core.client.holds import SlotValue
 from asketa_core.clientfile import ClientFile
 from asketa_core.limits.model import Severity
-from asketa_core.setup.search import own_limits
+from asketa_core.setup.gates import own_limits
 from asketa_core.words.findings import findings_at
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client, hip, knee, pain

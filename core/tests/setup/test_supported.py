@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from asketa_core import SIDES, Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Verdict
+from asketa_core.setup.screened import Verdict
 from tests.strategies import ROOM, TODAY, bones, client, groin, hip, knee, pain, pregnancy, statures
 
 EASIER = (

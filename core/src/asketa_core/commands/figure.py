@@ -15,7 +15,8 @@ from asketa_core.figure.figure import figure, lane_view
 from asketa_core.figure.palette import Light
 from asketa_core.figure.svg import View
 from asketa_core.props.kinds import Room
-from asketa_core.screening import TYPICAL_STATURE_CM, Situation, no_stack_words
+from asketa_core.screening.detail import no_stack_words
+from asketa_core.screening.situation import TYPICAL_STATURE_CM, Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 

@@ -1,14 +1,18 @@
-"""The ``screen`` command: verdicts for a client file on a date in a room."""
+"""The ``screen`` command: verdicts for a client file on a date in a room, as JSON."""
 
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Any
 
 from asketa_core.clientfile import ClientFile
 from asketa_core.datafiles import Record
 from asketa_core.props.kinds import Room
-from asketa_core.screening import screen_client
+from asketa_core.screening.lanes import LaneAnswer, lane_answer
+from asketa_core.screening.situation import Situation
+from asketa_core.units import SIDES
 
 
 class ScreenRequest(Record):
@@ -22,3 +26,48 @@ class ScreenRequest(Record):
 
 def run_screen(request: ScreenRequest) -> dict[str, Any]:
     return screen_client(request.client, request.date, request.room, request.variations)
+
+
+def screen_client(
+    client: ClientFile, date: dt.date, room: Room, variation_ids: Iterable[str] | None = None
+) -> dict[str, Any]:
+    """Verdicts for variations (all when none are named) and both sides, as JSON-ready values."""
+    situation = Situation.of(client, date, room)
+    library = situation.library
+    chosen = list(library.variations()) if variation_ids is None else [library.variation(v) for v in variation_ids]
+    return {
+        "date": date.isoformat(),
+        "variations": [
+            {
+                "id": variation.id,
+                "sides": {side.value: _as_json(lane_answer(situation, variation, side)) for side in SIDES},
+            }
+            for variation in chosen
+        ],
+    }
+
+
+def _as_json(answer: LaneAnswer) -> dict[str, Any]:
+    best = answer.best
+    if best is None:
+        return {
+            "verdict": answer.verdict.value,
+            "best": None,
+            "margins": [],
+            "cautions": [],
+            "reasons": [answer.no_stack],
+        }
+    findings = [asdict(finding) for finding in best.findings]
+    return {
+        "verdict": answer.verdict.value,
+        "best": {
+            "setup": {name: value.model_dump(exclude_none=True) for name, value in best.setup.items()},
+            "words": best.words,
+            "fetch": best.fetch,
+            "technique": best.technique,
+            "purpose_percent": None if best.purpose_percent is None else round(best.purpose_percent, 1),
+        },
+        "margins": {side: [asdict(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
+        "cautions": [f for f in findings if f["severity"] == "caution"],
+        "reasons": best.closing,
+    }

@@ -37,7 +37,7 @@ from asketa_core.poses.recipe import (
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.setup.grid import Grid
-from asketa_core.setup.search import Screened
+from asketa_core.setup.screened import Screened
 from asketa_core.units import SIDES, Array, Side, unit
 from asketa_core.words import numbers
 from asketa_core.words.catalogue import say

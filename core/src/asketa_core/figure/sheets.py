@@ -8,7 +8,7 @@ from html import escape
 
 from asketa_core.figure.figure import figure, lane_view
 from asketa_core.poses.library import Variation
-from asketa_core.screening import Situation
+from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.units import Side
 

@@ -15,7 +15,7 @@ from asketa_core.client.holds import Place, SlotValue
 from asketa_core.poses.library import Library, Variation
 from asketa_core.poses.posture import Posture, Readout
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Screened
+from asketa_core.setup.screened import Screened
 from asketa_core.units import SIDES, Array, Mask, Side
 
 ScreenOf = Callable[[Variation, Mapping[str, SlotValue] | None], Screened | NoGrid]

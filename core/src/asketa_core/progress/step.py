@@ -21,7 +21,7 @@ from asketa_core.progress.demand import ScreenOf, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.search import Screened
+from asketa_core.setup.screened import Screened
 from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import stack_words

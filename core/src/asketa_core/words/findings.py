@@ -14,7 +14,7 @@ from asketa_core.poses.posture import Posture, Trouble, unit_of
 from asketa_core.records.catalogue import sources
 from asketa_core.records.entry import Entry
 from asketa_core.records.registry import KINDS, kind_of
-from asketa_core.setup.search import Screened, Stage
+from asketa_core.setup.screened import Screened, Stage
 from asketa_core.units import Side
 from asketa_core.words import numbers
 from asketa_core.words.catalogue import listing, lookup, say, sentence_case

@@ -1,0 +1,46 @@
+"""The short answer for one variation and side."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from asketa_core.poses.library import Variation
+from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
+from asketa_core.screening.situation import Situation
+from asketa_core.setup.grid import NoGrid
+from asketa_core.setup.screened import Screened, Verdict
+from asketa_core.units import Side
+
+
+@dataclass(frozen=True, slots=True)
+class LaneAnswer:
+    """The verdict on one variation for one side, with the set-up it rests on."""
+
+    variation: str
+    side: str
+    verdict: Verdict
+    best: SetupDetail | None
+    margin_in_errors: float | None
+    no_stack: str | None = None
+
+
+def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneAnswer:
+    """The verdict on one variation for one side."""
+    return lane_answer_of(situation, variation, side, situation.screen(variation, side))
+
+
+def lane_answer_of(situation: Situation, variation: Variation, side: Side, screened: Screened | NoGrid) -> LaneAnswer:
+    """The same from a grid already screened without a remembered set-up."""
+    if isinstance(screened, NoGrid):
+        return LaneAnswer(variation.id, side.value, Verdict.LEAVE_OUT, None, None, no_stack_words(screened))
+    chosen = screened.recommended
+    margin = float(screened.totals.margin[chosen])
+    return LaneAnswer(
+        variation.id,
+        side.value,
+        screened.verdict,
+        detail_at(situation, screened, chosen),
+        margin if np.isfinite(margin) else None,
+    )
