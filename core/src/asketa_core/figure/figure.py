@@ -14,7 +14,7 @@ from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
 from asketa_core.figure.svg import View, render
-from asketa_core.poses.legs import ROLL_BEHIND_KNEE_CM
+from asketa_core.poses.legs.kneeling import ROLL_BEHIND_KNEE_CM
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import (

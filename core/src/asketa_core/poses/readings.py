@@ -17,12 +17,7 @@ from asketa_core.body.spine import LUMBAR_SHARE, TrunkShare
 from asketa_core.body.statics import kneecap_share, margin_inside
 from asketa_core.body.trunk import GRAVITY, TrunkPoints, moment_nm, reference_moment_nm, trunk_points
 from asketa_core.poses.bases import WEDGE_SPAN
-from asketa_core.poses.legs import (
-    Leg,
-    centre_of_mass,
-    sole_corners,
-    weight_through,
-)
+from asketa_core.poses.legs.leg import Leg, centre_of_mass, sole_corners, weight_through
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Readout
 from asketa_core.poses.reach import ComesDown, nod_to
 from asketa_core.poses.recipe import (

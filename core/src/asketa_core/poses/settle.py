@@ -17,14 +17,10 @@ from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.body.spine import HAMSTRING_COUPLING, hip_room, share_fold
 from asketa_core.poses.bases import chest_down, comes_down, settle_base
 from asketa_core.poses.flags import flags_of, flat_on_the_back, marked
-from asketa_core.poses.legs import (
-    Leg,
-    half_kneeling,
-    hip_centre,
-    long,
-    place,
-    planted,
-)
+from asketa_core.poses.legs.kneeling import half_kneeling
+from asketa_core.poses.legs.leg import Leg, hip_centre
+from asketa_core.poses.legs.place import place
+from asketa_core.poses.legs.seated import long, planted
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Column, FlagKey, Indices, Key, Posture, Readout, Trouble, highest
 from asketa_core.poses.reach import hand_misses_cm, lean_down, trunk_cm
