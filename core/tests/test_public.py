@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import ast
+import subprocess
+import sys
 from pathlib import Path
 from unittest import TestCase
 
@@ -42,6 +44,10 @@ class Dependencies(TestCase):
                 self.assertNotIn(
                     name.split(".")[0], {"django", "ninja", "time", "socket", "urllib", "requests"}, path.name
                 )
+
+    def test_scipy_is_loaded_only_where_it_is_needed(self) -> None:
+        code = "import sys, asketa_core; sys.exit('scipy' in sys.modules)"
+        self.assertEqual(subprocess.run([sys.executable, "-c", code], check=False).returncode, 0)
 
     def test_no_circles_between_modules(self) -> None:
         graph = {

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
 
 from asketa_core.errors import InputError
 from asketa_core.units import Array
@@ -16,6 +15,9 @@ def balance_margin(contacts_cm: Array, point_cm: Array) -> float:
     positive means inside. Fewer than three contacts, or contacts in one line, enclose nothing and
     raise ``InputError``.
     """
+    # Loaded here: nearly everything else does without.
+    from scipy.spatial import ConvexHull, QhullError  # noqa: PLC0415
+
     try:
         hull = ConvexHull(np.asarray(contacts_cm, float))
     except (QhullError, ValueError) as error:

@@ -12,8 +12,6 @@ from html import escape
 from itertools import pairwise
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
-from scipy.spatial import ConvexHull
 
 from asketa_core.figure.palette import Light, Paint, paint_for
 from asketa_core.figure.scene import Box, Capsule, HeightMark, Prism, Scene, Trunk
@@ -62,6 +60,9 @@ def _path(points: Array) -> str:
 
 
 def _hull(points: Array) -> Array:
+    # Loaded with the first figure: whoever draws none does without.
+    from scipy.spatial import ConvexHull  # noqa: PLC0415
+
     return np.asarray(points[ConvexHull(points).vertices])
 
 
@@ -124,6 +125,8 @@ def _trunk_shape(trunk: Trunk, view: View, paint: Paint) -> _Shape:
 def _smooth(rings: Array) -> Array:
     """More rings between the given ones along a smooth curve, (k, points, 2)."""
     level = np.arange(len(rings))
+    from scipy.interpolate import PchipInterpolator  # noqa: PLC0415
+
     return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
 
 
