@@ -61,7 +61,7 @@ from, which they keep."""
 OPEN_VERDICTS = (Verdict.CLEAR, Verdict.WITH_SETUP, Verdict.WITH_EYE)
 """Verdicts with which a rung may be done today."""
 
-RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits")} | {"engine": fingerprint("")}
+RULES_FINGERPRINT = {part: fingerprint(part) for part in ("poses", "limits", "engine")}
 
 
 @dataclass(frozen=True)

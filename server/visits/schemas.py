@@ -123,6 +123,7 @@ class RulerOut(Schema):
     typical: bool
     opposite: str | None
     at_least: bool
+    rounded_to: float
 
 
 class UnmetOut(Schema):
@@ -179,15 +180,16 @@ class AxisOut(Schema):
 
 
 class GridOut(Schema):
-    """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up: ``c``
-    clear, ``s`` with set-up, ``q`` check first, ``x`` leave out, ``.`` not to be built here. ``columns``
-    are worst read-outs rounded to whole units; ``purpose`` is per cent, and empty where a range of zero
-    leaves it undefined."""
+    """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up, explained by
+    ``letters``; one that is not among them cannot be built here. ``columns`` are worst read-outs rounded to whole units;
+    ``purpose`` is per cent, and empty where a range of zero leaves it undefined; ``purpose_band`` is what is wanted."""
 
     shape: list[int]
+    letters: dict[str, Verdict]
     verdicts: str
     cautions: list[int]
     purpose: list[int]
+    purpose_band: list[int]
     columns: dict[str, list[int]]
 
 

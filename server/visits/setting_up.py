@@ -2,25 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
-import numpy as np
-
 from asketa_core import (
-    SIDES,
-    Axis,
     Finding,
     NoGrid,
-    NumberSlot,
-    Readout,
     Screened,
     SetupDetail,
     Side,
-    Situation,
     SlotValue,
-    StackSlot,
     Trade,
     Variation,
     Verdict,
@@ -36,9 +27,12 @@ from asketa_core import (
     lane_view,
     no_stack_words,
     outward_view,
-    rulers_of,
+    place_of,
+    plain_closed_by,
+    rounding_of,
     say,
-    stack_words,
+    steps_of,
+    table_of,
     told_once,
 )
 from common.errors import refuse_implausible
@@ -54,11 +48,6 @@ from visits.schemas import (
     OptionOut,
     SetupOut,
 )
-
-VERDICT_LETTERS = {
-    Verdict.CLEAR: "c", Verdict.WITH_SETUP: "s", Verdict.WITH_EYE: "e", Verdict.CHECK_FIRST: "q", Verdict.LEAVE_OUT: "x",
-}  # fmt: skip
-NOT_BUILDABLE = "."
 
 
 def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
@@ -85,11 +74,6 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
             **common, verdict=Verdict.LEAVE_OUT, no_stack=no_stack_words(screened),
             axes=[], grid=None, options=[], plain_reasons=[],
         )  # fmt: skip
-    plain = screened.grid.plain
-    plain_reasons = []
-    if plain is not None and not screened.allowed(plain):
-        at_plain = detail_at(today.situation, screened, plain)
-        plain_reasons = at_plain.closing
     step = today.decision(rung.family, side).step
     few = best_few(screened, last_used, step.setup if step is not None and step.variation == rung.id else None)
     return SetupOut(
@@ -97,18 +81,18 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         verdict=screened.verdict,
         no_stack=None,
         axes=_axes(screened),
-        grid=_grid(today.situation, screened),
+        grid=GridOut(**asdict(table_of(today.situation, screened))),
         options=[
             OptionOut(
                 trade=say("trades", trade.value),
                 school=trade in (Trade.RAISE_SEAT, Trade.SUPPORT_KNEES),
                 words=detail.line,
-                spine_deg=screened.pose.middle(Readout.SPINE_FLEXION, None, detail.index),
+                spine_deg=rounding_of(screened, detail.index),
                 detail=detail_of(today, screened, detail),
             )
             for trade, detail in ((t, detail_at(today.situation, screened, row)) for t, row in few)
         ],
-        plain_reasons=plain_reasons,
+        plain_reasons=plain_closed_by(today.situation, screened),
     )
 
 
@@ -125,73 +109,15 @@ def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut
 def _axes(screened: Screened) -> list[AxisOut]:
     return [
         AxisOut(
-            name=axis.name,
-            label=axis.slot.label,
-            side=screened.variation.side_of(axis.name),
-            # A place is chosen like any other of a few words.
-            kind="choice" if axis.slot.type == "place" else axis.slot.type,
-            less_support=axis.slot.less_support,
-            choices=[
-                ChoiceOut(label=_choice_label(axis, index), number=axis.value(index).number, value=axis.value(index))
-                for index in range(len(axis.numbers))
-            ],
+            name=steps.name,
+            label=steps.label,
+            side=steps.side,
+            kind=steps.kind,
+            less_support=steps.less_support,
+            choices=[ChoiceOut(label=label, number=value.number, value=value) for label, value in steps.values],
         )
-        for axis in screened.grid.axes
+        for steps in steps_of(screened)
     ]
-
-
-def _choice_label(axis: Axis, index: int) -> str:
-    if isinstance(axis.slot, StackSlot):
-        return stack_words(axis.stacks[index], "heels" if axis.slot.base == "heels" else "floor")
-    if isinstance(axis.slot, NumberSlot):
-        return axis.slot.meaning(float(axis.numbers[index]))
-    return say("choices", axis.options[index])
-
-
-def _dense_positions(screened: Screened) -> np.ndarray[Any, np.dtype[np.int64]]:
-    """Position of every grid row in the dense order the web uses."""
-    if not screened.grid.axes:
-        # Nothing to set: one set-up, and no axis to count along.
-        return np.zeros(screened.grid.size, dtype=np.int64)
-    columns = [
-        screened.grid.indices[:, k] if axis.searched else np.zeros(screened.grid.size, dtype=int)
-        for k, axis in enumerate(screened.grid.axes)
-    ]
-    return np.ravel_multi_index(columns, screened.grid.lengths)
-
-
-def _grid(situation: Situation, screened: Screened) -> GridOut:
-    lengths = screened.grid.lengths
-    size = int(np.prod(lengths))
-    positions = _dense_positions(screened)
-    stops = (screened.totals.stops > 0) | ~screened.possible
-    minded = np.where(screened.totals.size > 0, "e", "s")
-    letters = np.where(stops, "x", np.where(screened.totals.asks > 0, "q", minded))
-    plain = screened.grid.plain
-    if plain is not None:
-        letters[plain] = VERDICT_LETTERS[screened.verdict_at(plain)]
-    verdicts = np.full(size, NOT_BUILDABLE)
-    verdicts[positions] = letters
-
-    def spread(values: Sequence[float] | np.ndarray[Any, Any]) -> list[int]:
-        dense = np.zeros(size, dtype=int)
-        dense[positions] = np.rint(values).astype(int)
-        return dense.tolist()
-
-    columns = {}
-    for side in SIDES:
-        for demand in rulers_of(situation, screened, side):
-            key = screened.pose.key(demand.readout, demand.leg)
-            assert key is not None
-            shown = getattr(screened.pose.extremes(key), demand.end)
-            columns[f"{demand.readout.value}.{side.value}"] = spread(shown[screened.pose.readouts[key].rows])
-    return GridOut(
-        shape=lengths,
-        verdicts="".join(verdicts),
-        cautions=spread(screened.totals.cautions),
-        purpose=[] if screened.no_range else spread(np.nan_to_num(screened.purpose)),
-        columns=columns,
-    )
 
 
 def detail_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue], view: str) -> DetailOut | None:
@@ -226,12 +152,8 @@ def detail_of(
     foot = chosen["foot"].choice if "foot" in chosen else None
     seen = view if view is not None else lane_view(screened.variation, screened.side)
     words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
-    indices = [
-        axis.nearest(chosen[axis.name]) if axis.name in chosen else int(at)
-        for axis, at in zip(screened.grid.axes, screened.grid.indices[detail.index], strict=True)
-    ]
     return DetailOut(
-        index=indices,
+        index=place_of(screened, detail.index, chosen),
         verdict=detail.verdict,
         allowed=detail.allowed,
         setup={**detail.setup, **chosen},

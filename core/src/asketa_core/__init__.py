@@ -56,6 +56,17 @@ from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
 from asketa_core.screening.lanes import LaneAnswer, lane_answer, lane_answer_of
 from asketa_core.screening.rulers import rulers_of
 from asketa_core.screening.situation import Situation
+from asketa_core.screening.table import (
+    LETTERS,
+    NOT_BUILDABLE,
+    Steps,
+    Table,
+    place_of,
+    plain_closed_by,
+    rounding_of,
+    steps_of,
+    table_of,
+)
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.screened import Screened, Verdict
 from asketa_core.setup.trades import Trade, best_few
@@ -79,6 +90,8 @@ __version__ = "0.1.0"
 
 __all__ = [
     "KINDS",
+    "LETTERS",
+    "NOT_BUILDABLE",
     "OWN_PREFIX",
     "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
@@ -131,6 +144,8 @@ __all__ = [
     "SlotValue",
     "StackSlot",
     "StepBack",
+    "Steps",
+    "Table",
     "Tolerance",
     "Trade",
     "TriState",
@@ -183,11 +198,14 @@ __all__ = [
     "palettes",
     "parse",
     "past_date",
+    "place_of",
+    "plain_closed_by",
     "prop_words",
     "read_json",
     "read_own",
     "recently_operated",
     "recipe_lines",
+    "rounding_of",
     "rulers_of",
     "rungs_of_change",
     "same_value",
@@ -199,6 +217,8 @@ __all__ = [
     "stack_words",
     "standard_library",
     "step_back_from",
+    "steps_of",
+    "table_of",
     "told_once",
     "turning_out_from_tape",
     "typical_range",

@@ -117,11 +117,19 @@ def checked(document: Document, model: type[Read]) -> Read:
         raise document.error(first["loc"], first["msg"]) from error
 
 
-def fingerprint(folder: str) -> str:
-    """Short hash over every file of a data folder or of the code, kept with each logged item."""
-    digest = hashlib.sha256()
-    root = DATA / folder if folder else DATA.parent
-    for path in sorted(p for p in root.rglob("*") if p.suffix in {".yaml", ".py"}):
-        digest.update(path.relative_to(root).as_posix().encode())
+PARTS: dict[str, tuple[str, ...]] = {
+    "poses": ("data/poses",),
+    "limits": ("data/limits", "records"),
+    "engine": ("",),
+}
+"""What may be told apart by its fingerprint: the poses, every rule, or everything."""
+
+
+def fingerprint(part: str) -> str:
+    """Short hash over every file of a part, kept with each logged item."""
+    digest, package = hashlib.sha256(), DATA.parent
+    files = (path for folder in PARTS[part] for path in (package / folder).rglob("*"))
+    for path in sorted(p for p in files if p.suffix in {".yaml", ".py"}):
+        digest.update(path.relative_to(package).as_posix().encode())
         digest.update(path.read_bytes())
     return digest.hexdigest()[:16]

@@ -2553,20 +2553,25 @@ export interface components {
         };
         /**
          * GridOut
-         * @description Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up: ``c``
-         *     clear, ``s`` with set-up, ``q`` check first, ``x`` leave out, ``.`` not to be built here. ``columns``
-         *     are worst read-outs rounded to whole units; ``purpose`` is per cent, and empty where a range of zero
-         *     leaves it undefined.
+         * @description Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up, explained by
+         *     ``letters``; one that is not among them cannot be built here. ``columns`` are worst read-outs rounded to whole units;
+         *     ``purpose`` is per cent, and empty where a range of zero leaves it undefined; ``purpose_band`` is what is wanted.
          */
         GridOut: {
             /** Shape */
             shape: number[];
+            /** Letters */
+            letters: {
+                [key: string]: components["schemas"]["Verdict"];
+            };
             /** Verdicts */
             verdicts: string;
             /** Cautions */
             cautions: number[];
             /** Purpose */
             purpose: number[];
+            /** Purpose Band */
+            purpose_band: number[];
             /** Columns */
             columns: {
                 [key: string]: number[];
@@ -2639,6 +2644,8 @@ export interface components {
             opposite: string | null;
             /** At Least */
             at_least: boolean;
+            /** Rounded To */
+            rounded_to: number;
         };
         /** RulersOut */
         RulersOut: {

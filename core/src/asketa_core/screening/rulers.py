@@ -17,6 +17,7 @@ from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.screened import Screened
 from asketa_core.units import SIDES, Side
+from asketa_core.words import numbers
 from asketa_core.words.catalogue import lookup
 from asketa_core.words.findings import entry_label
 
@@ -124,6 +125,8 @@ class Ruler:
     opposite: str | None = None
     """What a value below zero is called: hollowing for a back that does not round."""
     at_least: bool = False
+    rounded_to: float = 1.0
+    """To how much it is rounded when it is read."""
 
 
 def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
@@ -165,6 +168,7 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 typical=usual is not None or (own is not None and not own.measured),
                 opposite=lookup("readouts", readout.value).get("opposite"),
                 at_least=demand.at_least,
+                rounded_to=numbers.step_of(unit_of(readout)),
             )
         )
     return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)

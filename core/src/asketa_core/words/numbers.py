@@ -15,6 +15,11 @@ def rounded(value: float, unit: str) -> float:
     return round(value, 1) if unit in ("ratio", "minutes") else round(value)
 
 
+def step_of(unit: str) -> float:
+    """To how much values of a unit are rounded when they are read."""
+    return ANGLE_STEP if unit == "deg" else 0.1 if unit in ("ratio", "minutes") else 0.01 if unit in SHARES else 1.0
+
+
 MINUS = "\N{MINUS SIGN}"
 
 

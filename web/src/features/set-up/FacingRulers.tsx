@@ -7,7 +7,6 @@ import { columnAt, densePosition, exact, goesOtherWay, isBeyond, onRuler, readin
 import type { LaneState } from './useLaneState'
 
 const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
-const WANTED = [70, 95] as const
 
 /** Every demand from the middle axis outward, left to the left and right to the right, worst first. */
 export function FacingRulers({ left, right }: { left: LaneState; right: LaneState }) {
@@ -100,7 +99,7 @@ function Reading({
   const { t } = useTranslation()
   if (ruler === undefined) return <span />
   const shown = value ?? ruler.shown
-  const other = goesOtherWay(shown, ruler.opposite)
+  const other = goesOtherWay(shown, ruler)
   const boundary =
     ruler.boundary === null || other
       ? ''
@@ -219,11 +218,12 @@ function PurposeReading({ state, side }: { state: LaneState; side: Side }) {
 
 function PurposeBar({ state, side }: { state: LaneState; side: Side }) {
   const value = purposeOf(state)
+  const [least, most] = state.setup.data?.grid?.purpose_band ?? []
   return (
     <Track side={side}>
-      <Box
-        sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: '#DDD2B8', ...span(WANTED[0], WANTED[1]) }}
-      />
+      {least !== undefined && most !== undefined && (
+        <Box sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: '#DDD2B8', ...span(least, most) }} />
+      )}
       {value !== undefined && (
         <Box
           sx={{

@@ -14,7 +14,18 @@ import {
   verdictAt,
 } from './model'
 
-const grid = { shape: [2, 3], verdicts: 'c.sxqs', cautions: [], purpose: [], columns: {} }
+const grid = {
+  shape: [2, 3],
+  letters: { c: 'clear', s: 'with_setup', q: 'check_first', x: 'leave_out' } as const,
+  verdicts: 'c.sxqs',
+  cautions: [],
+  purpose: [],
+  purpose_band: [70, 95],
+  columns: {},
+}
+const scale = (boundary: number, at_least = false) =>
+  ({ boundary, at_least, unit: 'deg', rounded_to: 5 }) as const
+const share = (boundary: number) => ({ boundary, at_least: false, unit: 'percent', rounded_to: 1 }) as const
 const axis = (name: string, numbers: number[]) => ({
   name,
   label: name,
@@ -76,16 +87,16 @@ describe('what was chosen and kept', () => {
 
 describe('a ruler', () => {
   it('never rounds a value across its boundary', () => {
-    expect(against(91, 90)).toBe('just over 90°')
-    expect(against(88, 87)).toBe('90°')
-    expect(against(86, 86.5)).toBe('85°')
-    expect(against(89, 89.5)).toBe('just under 90°')
+    expect(against(91, scale(90))).toBe('just over 90°')
+    expect(against(88, scale(87))).toBe('90°')
+    expect(against(86, scale(86.5))).toBe('85°')
+    expect(against(89, scale(89.5))).toBe('just under 90°')
   })
 
   it('takes a boundary that must be kept the other way round', () => {
-    expect(against(4, 5, 'deg', true)).toBe('just under 5°')
-    expect(against(6, 5, 'deg', true)).toBe('5°')
-    expect(against(2, 5, 'deg', true)).toBe('0°')
+    expect(against(4, scale(5, true))).toBe('just under 5°')
+    expect(against(6, scale(5, true))).toBe('5°')
+    expect(against(2, scale(5, true))).toBe('0°')
     expect([isBeyond(4, 5, true), isBeyond(5, 5, true), isBeyond(6, 5, true)]).toEqual([true, false, false])
     expect([isBeyond(4, 5, false), isBeyond(5, 5, false), isBeyond(6, 5, false)]).toEqual([
       false,
@@ -95,14 +106,14 @@ describe('a ruler', () => {
   })
 
   it('reads shares to one per cent', () => {
-    expect(against(97.4, 100, 'percent')).toBe('97 %')
-    expect(against(100.2, 100, 'percent')).toBe('just over 100 %')
+    expect(against(97.4, share(100))).toBe('97 %')
+    expect(against(100.2, share(100))).toBe('just over 100 %')
   })
 
   it('names what goes the other way and leaves out the limit of this way', () => {
-    const back = { boundary: 15, opposite: 'hollowing', unit: 'deg', at_least: false } as const
+    const back = { ...scale(15), opposite: 'hollowing' }
     expect(reading(-38, back)).toBe('hollowing 40°')
-    expect(goesOtherWay(-38, back.opposite)).toBe(true)
+    expect(goesOtherWay(-38, back)).toBe(true)
     // Less than is shown is none.
     expect(reading(-1, back)).toBe('0°')
     expect(reading(12, back)).toBe('10°')

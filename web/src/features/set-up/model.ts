@@ -4,14 +4,6 @@ type Grid = Schemas['GridOut']
 type Axis = Schemas['AxisOut']
 type Verdict = Schemas['Verdict']
 
-const LETTERS: Record<string, Verdict> = {
-  c: 'clear',
-  s: 'with_setup',
-  e: 'with_eye',
-  q: 'check_first',
-  x: 'leave_out',
-}
-
 /** Position in the dense grid of a set-up given by its index on every axis (last axis fastest). */
 export function densePosition(shape: readonly number[], indices: readonly number[]): number {
   return shape.reduce(
@@ -22,7 +14,7 @@ export function densePosition(shape: readonly number[], indices: readonly number
 
 /** The verdict of one set-up from the grid; `null` when the room cannot build it. */
 export function verdictAt(grid: Grid, indices: readonly number[]): Verdict | null {
-  return LETTERS[grid.verdicts[densePosition(grid.shape, indices)] ?? ''] ?? null
+  return grid.letters[grid.verdicts[densePosition(grid.shape, indices)] ?? ''] ?? null
 }
 
 /** A read-out of one set-up from the grid, rounded to whole units. */
@@ -118,9 +110,9 @@ export function onRuler(value: number, full = RULER_DEG): number {
   return Math.max(0, Math.min(100, (100 * value) / full))
 }
 
-/** How a ruler's unit is written and how finely it is read: angles to 5°, shares to 1 %. */
-const UNITS = { deg: { sign: '°', step: 5 }, percent: { sign: ' %', step: 1 } } as const
-type RulerUnit = keyof typeof UNITS
+/** How a ruler's unit is written. */
+const SIGNS = { deg: '°', percent: ' %' } as const
+type RulerUnit = keyof typeof SIGNS
 
 /** The unit a ruler is shown in. */
 export function rulerUnit(unit: Schemas['RulerOut']['unit']): RulerUnit {
@@ -129,7 +121,7 @@ export function rulerUnit(unit: Schemas['RulerOut']['unit']): RulerUnit {
 
 /** A boundary as it was set. */
 export function exact(value: number, unit: RulerUnit): string {
-  return `${value.toFixed(0)}${UNITS[unit].sign}`
+  return `${value.toFixed(0)}${SIGNS[unit]}`
 }
 
 /** Whether a value is past its boundary: above one that may not be passed, below one that must be kept. */
@@ -137,36 +129,34 @@ export function isBeyond(value: number, boundary: number, atLeast: boolean): boo
   return atLeast ? value < boundary : value > boundary
 }
 
+/** What of a ruler decides how a value on it is read. */
+type Scale = Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit' | 'at_least' | 'rounded_to'>
+
 /** A value beside its boundary, never rounded to the other side of it. */
-export function against(
-  value: number,
-  boundary: number | null,
-  unit: RulerUnit = 'deg',
-  atLeast = false,
-): string {
-  const { sign, step } = UNITS[unit]
+export function against(value: number, scale: Omit<Scale, 'opposite'>): string {
+  const { boundary, at_least: atLeast, rounded_to: step } = scale
+  const unit = rulerUnit(scale.unit)
   const rounded = Math.round(value / step) * step
   if (boundary !== null && isBeyond(rounded, boundary, atLeast) !== isBeyond(value, boundary, atLeast)) {
     return `just ${isBeyond(value, boundary, atLeast) === atLeast ? 'under' : 'over'} ${exact(boundary, unit)}`
   }
-  return `${rounded.toString()}${sign}`
+  return `${rounded.toString()}${SIGNS[unit]}`
 }
 
 /**
  * Whether a demand goes the other way by as much as is shown: it has a name of its own there, and the
  * upper limit of this way does not speak of it.
  */
-export function goesOtherWay(value: number, opposite: string | null): opposite is string {
-  return opposite !== null && Math.round(value / UNITS.deg.step) < 0
+export function goesOtherWay(
+  value: number,
+  { opposite, rounded_to: step }: Pick<Scale, 'opposite' | 'rounded_to'>,
+): boolean {
+  return opposite !== null && Math.round(value / step) < 0
 }
 
 /** A demand as it is read beside its ruler. */
-export function reading(
-  value: number,
-  ruler: Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit' | 'at_least'>,
-): string {
-  const unit = rulerUnit(ruler.unit)
-  return goesOtherWay(value, ruler.opposite)
-    ? `${ruler.opposite} ${against(-value, null, unit)}`
-    : against(value, ruler.boundary, unit, ruler.at_least)
+export function reading(value: number, ruler: Scale): string {
+  return goesOtherWay(value, ruler)
+    ? `${ruler.opposite ?? ''} ${against(-value, { ...ruler, boundary: null })}`
+    : against(value, ruler)
 }
