@@ -4,15 +4,21 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Iterator
+from unittest.mock import patch
 
+from django.apps import apps
 from django.db import IntegrityError, InternalError, connection, transaction
 from django.test import TestCase
 from django_scopes import scope, scopes_disabled
 from django_scopes.exceptions import ScopeError
 
 from clients.models import Client, Entry
+from common import permissions
+from common.permissions import Permission, Role
 from config.api import api
 from measures.models import Measure
+from practices.tenancy import PracticeRow
 from tests.base import ApiTest, House
 from visits.models import Visit
 
@@ -31,6 +37,19 @@ def operations() -> list[tuple[str, str, object]]:
     return found
 
 
+def filled(path: str, practice: House, entry: object, item: object, rows: House | None = None) -> str:
+    """An address with every placeholder filled, ``rows`` telling whose."""
+    ids = {
+        "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
+        "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{item_id}": item,
+        "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
+    }  # fmt: skip
+    for placeholder, value in ids.items():
+        path = path.replace(placeholder, str(value))
+    assert "{" not in path, path
+    return f"/api{path}"
+
+
 class EveryRoute(ApiTest):
     def test_declares_what_it_needs(self) -> None:
         for method, path, operation in operations():
@@ -39,15 +58,7 @@ class EveryRoute(ApiTest):
                 self.assertIn("practice_id", path)
 
     def filled(self, path: str, practice: House, rows: House) -> str:
-        ids = {
-            "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
-            "{client_id}": rows.client.pk, "{entry_id}": self.entry.pk, "{item_id}": self.item_id,
-            "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
-        }  # fmt: skip
-        for placeholder, value in ids.items():
-            path = path.replace(placeholder, str(value))
-        self.assertNotIn("{", path)
-        return f"/api{path}"
+        return filled(path, practice, self.entry.pk, self.item_id, rows)
 
     def test_a_stranger_to_the_practice_gets_404_everywhere(self) -> None:
         other = House("Loft", "owner@loft.example")
@@ -106,10 +117,43 @@ BODIES = {
 
 
 class Roles(ApiTest):
-    def test_a_reader_reads_and_does_not_write(self) -> None:
+    """Every address with its permission taken away, and everything a reader may ask for."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.entry, self.item_id = self.house.record_hip(), uuid.uuid4()
+
+    def asked(self) -> Iterator[tuple[Permission, str, int]]:
+        """Every address of a practice: what it asks for, its name, and what it answers."""
+        for method, path, operation in operations():
+            name = str(operation.operation_id)
+            if name in WITHOUT_PRACTICE:
+                continue
+            url = filled(path, self.house, self.entry.pk, self.item_id)
+            body = json.dumps(BODIES.get(name, {}))
+            with transaction.atomic():
+                response = self.client.generic(method, url, body, content_type="application/json")
+                transaction.set_rollback(True)
+            yield operation.view_func.permission, name, response.status_code
+
+    def test_each_permission_is_refused_where_it_is_asked_for_and_nowhere_else(self) -> None:
+        for taken in Permission:
+            grants = {**permissions._GRANTS, Role.OWNER: frozenset(Permission) - {taken}}
+            with patch.object(permissions, "_GRANTS", grants):
+                for wanted, name, status in self.asked():
+                    self.assertEqual(status == 403, wanted is taken, f"{name} without {taken}: {status}")
+
+    def test_a_reader_reads_and_writes_nothing(self) -> None:
         self.house.practice.memberships.update(role="reader")
-        self.assertEqual(self.client.get(self.url("/entries")).status_code, 200)
-        self.assertEqual(self.post(self.url("/entries"), ENTRY).status_code, 403)
+        before = self.rows()
+        for wanted, name, status in self.asked():
+            self.assertEqual(status == 403, wanted.value.endswith(".write"), f"{name}: {status}")
+        self.assertEqual(self.rows(), before)
+
+    def rows(self) -> dict[str, int]:
+        with scopes_disabled():
+            tables = (model for model in apps.get_models() if issubclass(model, PracticeRow))
+            return {model._meta.label: model.objects.count() for model in tables}
 
 
 class Managers(TestCase):
