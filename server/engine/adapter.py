@@ -9,15 +9,19 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
+from django.apps import apps
 from django.db import connection
+from django.db.models import Model
 
 from asketa_core import TEST_RESULTS, ClientFile, InputError, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.values import entry_raw, read_entry
 from common.recent import Recent
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
+from practices.tenancy import PracticeRow
 from room.models import RoomProp
 from visits.models import LoggedItem
 
@@ -44,24 +48,36 @@ def client_reading(client: Client) -> Reading:
     return _readings.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
 
 
-_STAMP = """
-SELECT md5(string_agg(id::text, '' ORDER BY id)) FROM (
-  SELECT id FROM clients_entry WHERE client_id = %(client)s
-  UNION ALL SELECT c.id FROM clients_clearance c JOIN clients_entry e ON e.id = c.entry_id WHERE e.client_id = %(client)s
-  UNION ALL SELECT d.id FROM clients_dailyanswer d JOIN clients_entry e ON e.id = d.entry_id WHERE e.client_id = %(client)s
-  UNION ALL SELECT id FROM measures_measure WHERE client_id = %(client)s
-  UNION ALL SELECT i.id FROM visits_loggeditem i JOIN visits_visit v ON v.id = i.visit_id WHERE v.client_id = %(client)s
-  UNION ALL SELECT m.id FROM visits_morninganswer m JOIN visits_loggeditem i ON i.id = m.item_id
-    JOIN visits_visit v ON v.id = i.visit_id WHERE v.client_id = %(client)s
-) recorded
-"""
+@cache
+def _histories() -> tuple[tuple[type[PracticeRow], str], ...]:
+    """Every table whose rows are only ever added and that leads to a client, with the way there."""
+    models = (model for model in apps.get_models() if getattr(model, "append_only", False))
+    ways = ((model, _way_to_client(model)) for model in models)
+    return tuple((model, way) for model, way in ways if way is not None)
+
+
+def _way_to_client(model: type[Model], behind: tuple[type[Model], ...] = ()) -> str | None:
+    """The shortest chain of relations from a table to its client, as a lookup; ``None`` where there is none."""
+    found = []
+    for field in model._meta.concrete_fields:
+        target = field.related_model
+        if not isinstance(target, type) or target in (*behind, model):
+            continue
+        further = "" if target is Client else _way_to_client(target, (*behind, model))
+        if further is not None:
+            found.append(f"{field.name}__{further}".rstrip("_"))
+    return min(found, key=lambda way: way.count("__"), default=None)
 
 
 def _stamp(client: Client) -> str | None:
-    """What tells one state of a client's records from another: rows of all these tables are only ever added, so the
-    ids there are say everything."""
+    """What tells one state of a client's records from another: their rows are only ever added, so the ids there are say
+    everything."""
+    first, *rest = (
+        model._default_manager.filter(**{way: client.pk}).order_by().values("id") for model, way in _histories()
+    )
+    recorded, values = first.union(*rest, all=True).query.sql_with_params()
     with connection.cursor() as cursor:
-        cursor.execute(_STAMP, {"client": client.pk})
+        cursor.execute(f"SELECT md5(string_agg(id::text, '' ORDER BY id)) FROM ({recorded}) recorded", values)
         row: tuple[str | None] = cursor.fetchone()
     return row[0]
 

@@ -17,7 +17,7 @@ from clients.schemas import ClearanceIn, ClientIn, DailyIn
 from clients.services import answer_daily, give_clearance, update_client, withdraw_entry
 from common import clock
 from common.recent import Recent
-from engine.adapter import client_file
+from engine.adapter import _histories, client_file
 from engine.answers import Today
 from measures.schemas import ReadingIn
 from measures.services import store_readings
@@ -175,3 +175,19 @@ class TheLastFew(SimpleTestCase):
         with self.assertRaises(ValueError):
             kept.get("a", fail)
         self.assertEqual(kept.get("a", lambda: 1), 1)
+
+
+class Histories(SimpleTestCase):
+    def test_every_history_that_leads_to_a_client_tells_when_answers_grow_old(self) -> None:
+        found = {model._meta.db_table: way for model, way in _histories()}
+        self.assertEqual(
+            found,
+            {
+                "clients_entry": "client",
+                "clients_clearance": "entry__client",
+                "clients_dailyanswer": "entry__client",
+                "measures_measure": "client",
+                "visits_loggeditem": "visit__client",
+                "visits_morninganswer": "item__visit__client",
+            },
+        )
