@@ -1,16 +1,39 @@
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
+import imports from 'eslint-plugin-import-x'
 import hooks from 'eslint-plugin-react-hooks'
+import { readdirSync } from 'node:fs'
 import tseslint from 'typescript-eslint'
 
+const FEATURES = readdirSync(new URL('./src/features', import.meta.url))
+
 export default tseslint.config(
-  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts'] },
-  ...tseslint.configs.strict,
+  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts', '*.config.*'] },
+  ...tseslint.configs.strictTypeChecked,
   {
     files: ['src/**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
+    plugins: { 'react-hooks': hooks, 'import-x': imports },
+    settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
     rules: {
       ...hooks.configs.recommended.rules,
-      '@typescript-eslint/no-explicit-any': 'error',
-      '@typescript-eslint/no-non-null-assertion': 'error',
+      'import-x/no-cycle': 'error',
+      // A screen knows what all screens share, and no other screen.
+      'import-x/no-restricted-paths': [
+        'error',
+        {
+          zones: [
+            ...FEATURES.map((feature) => ({
+              target: `./src/features/${feature}`,
+              from: './src/features',
+              except: [`./${feature}`],
+            })),
+            { target: './src/common', from: './src/features' },
+            { target: './src/api', from: ['./src/features', './src/common', './src/app'] },
+          ],
+        },
+      ],
     },
   },
 )

@@ -19,7 +19,7 @@ export class ApiProblem extends Error {
 
   /** Messages by field; what the server says about no known field stays in `message`. */
   get byField(): Record<string, string> {
-    return Object.fromEntries((this.problem.fields ?? []).map((field) => [field.field, field.message]))
+    return Object.fromEntries(this.problem.fields.map((field) => [field.field, field.message]))
   }
 }
 

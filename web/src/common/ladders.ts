@@ -70,7 +70,7 @@ export function startingRung(ladder: Schemas['LadderOut'], side: Side): string |
   // What flared twice is not offered again by itself: start from the most held up.
   if (lane.decision.action === 'leave_out') return open[0]?.variation
   const wanted = lane.decision.step?.variation ?? lane.decision.here
-  if (wanted !== undefined && open.some((rung) => rung.variation === wanted)) return wanted ?? undefined
+  if (wanted !== null && open.some((rung) => rung.variation === wanted)) return wanted
   return (open.filter((rung) => rung.cautions === 0).at(-1) ?? open[0] ?? lane.rungs[0])?.variation
 }
 

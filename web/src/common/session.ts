@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router'
 import { api, type Schemas, resume, SIGNED_OUT, unwrap } from '../api/client'
 import { forgetDrafts } from './drafts'
 
-export const ME = ['me'] as const
+const ME = ['me'] as const
 
 /** Dispatched on `window` when the person whose session had ended is back. */
 const SIGNED_IN = 'asketa:signed-in'

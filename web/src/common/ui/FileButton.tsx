@@ -37,7 +37,7 @@ export function FileButton({ label, bringIn }: Props) {
     event.target.value = ''
     if (file !== undefined) bringIn.mutate(file)
   }
-  const fields = bringIn.error instanceof ApiProblem ? (bringIn.error.problem.fields ?? []) : []
+  const fields = bringIn.error instanceof ApiProblem ? bringIn.error.problem.fields : []
   return (
     <>
       <input

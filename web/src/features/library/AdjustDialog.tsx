@@ -233,7 +233,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
 /** What stands above the fields: what is said of no field here, else that one of them needs a look. */
 function messageOf(error: Error, elsewhere: [string, string] | undefined, look: string): string {
   if (elsewhere !== undefined) return `${elsewhere[0]}: ${elsewhere[1]}`
-  return error instanceof ApiProblem && (error.problem.fields ?? []).length > 0 ? look : error.message
+  return error instanceof ApiProblem && error.problem.fields.length > 0 ? look : error.message
 }
 
 interface HoldProps {

@@ -195,7 +195,7 @@ function Step({
   )
 }
 
-export function Head({ children }: { children: ReactNode }) {
+function Head({ children }: { children: ReactNode }) {
   return (
     <Typography variant="h3" sx={{ mt: 1.75, mb: 0.25, '&:first-of-type': { mt: 0 } }}>
       {children}
@@ -203,7 +203,7 @@ export function Head({ children }: { children: ReactNode }) {
   )
 }
 
-export function Row({ label, children }: { label: string; children: ReactNode }) {
+function Row({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '118px 1fr', gap: 1, mt: 0.4, lineHeight: 1.4 }}>
       <Box sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>{label}</Box>
@@ -212,7 +212,7 @@ export function Row({ label, children }: { label: string; children: ReactNode })
   )
 }
 
-export function Sentences({ lines }: { lines: readonly string[] }) {
+function Sentences({ lines }: { lines: readonly string[] }) {
   return (
     <Box component="ul" sx={{ m: 0, pl: 2.25, lineHeight: 1.45 }}>
       {lines.map((line) => (

@@ -53,7 +53,7 @@ export function search(families: readonly Family[], text: string): Hit[] {
 }
 
 /** What was typed for a figure and is no number: kept word for word. */
-export interface Unread {
+interface Unread {
   typed: string
 }
 

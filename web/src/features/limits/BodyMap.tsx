@@ -27,7 +27,12 @@ export function BodyMap({ forms, entries }: { forms: Forms; entries: Schemas['En
         const colour = side === null ? colours.ink : side === 'left' ? colours.left : colours.right
         return (
           <g key={entry.id} stroke={colour}>
-            {side !== null && <path d={`M${side === 'left' ? 0 : 100} ${y}H${x}`} strokeWidth="0.8" />}
+            {side !== null && (
+              <path
+                d={`M${side === 'left' ? '0' : '100'} ${y.toString()}H${x.toString()}`}
+                strokeWidth="0.8"
+              />
+            )}
             <circle cx={x} cy={y} r="5" fill="none" strokeWidth="1.8" />
             <circle cx={x} cy={y} r="1.8" fill={colour} stroke="none" />
           </g>

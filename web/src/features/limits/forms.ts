@@ -30,7 +30,7 @@ export type Form = Omit<Schemas['FormOut'], 'facts'> & { facts: FactsSchema }
 /** Every kind of record there is, in the order they are offered. */
 export type Forms = readonly Form[]
 
-export interface Option {
+interface Option {
   value: string
   label: string
 }

@@ -108,7 +108,8 @@ export function draftFrom(forms: Forms, entry: Schemas['EntryShown']): Draft {
 function textOf(question: Question, value: unknown): string {
   if (value === null || value === undefined) return ''
   if (question.type === 'ticks') return (value as string[]).join(',')
-  if (question.type !== 'list') return String(value as string | number)
+  if (question.type !== 'list')
+    return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
   const rows = value as Record<string, unknown>[]
   return JSON.stringify(
     rows.map((row) =>

@@ -351,7 +351,8 @@ function Planned({
 /** The discomfort stored under the same hold, when that is why a log was refused. */
 function sentBefore(error: Error | null): string | null {
   if (!(error instanceof ApiProblem) || error.problem.code !== 'sent_before') return null
-  return String(error.problem.current?.['during'] ?? '')
+  const during = error.problem.current?.['during']
+  return typeof during === 'number' ? during.toString() : ''
 }
 
 interface StepProps {

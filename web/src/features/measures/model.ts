@@ -31,7 +31,7 @@ export const EMPTY_DRAFT: ReadingsDraft = {
 }
 
 /** The reading the look at the low back belongs to. */
-export const LOOK_WITH = 'sitting_seat'
+const LOOK_WITH = 'sitting_seat'
 
 const BODY_UNITS: Record<string, Unit> = { weight: 'kg', one_leg_stand: 's' }
 

@@ -53,18 +53,23 @@ export function staircase(points: readonly Pick<Point, 'rung'>[], rungs: number)
     .join('')
 }
 
+/** One hold in the table, with its place among those of its side. */
+interface Line {
+  side: Lane
+  point: Point
+  order: number
+}
+
 /** Both sides' holds for the table, newest first. */
-export function tableRows(
-  family: Pick<Schemas['ResponseFamily'], 'left' | 'right' | 'shared'>,
-): { side: Lane; point: Point; order: number }[] {
-  const left = family.left.points.map((point, order) => ({ side: 'left' as Lane, point, order }))
-  const right = family.right.points.map((point, order) => ({ side: 'right' as Lane, point, order }))
+export function tableRows(family: Pick<Schemas['ResponseFamily'], 'left' | 'right' | 'shared'>): Line[] {
+  const left = family.left.points.map((point, order): Line => ({ side: 'left', point, order }))
+  const right = family.right.points.map((point, order): Line => ({ side: 'right', point, order }))
   if (!family.shared) return newestFirst([...left, ...right])
   // One hold of both legs stands on both sides and is told once; what was once said of one side alone stays its own.
   const alone = right.filter((row) => !left.some((each) => saysTheSame(each.point, row.point)))
-  const paired = left.map((row) => ({
+  const paired = left.map((row): Line => ({
     ...row,
-    side: right.some((each) => saysTheSame(each.point, row.point)) ? ('both' as Lane) : row.side,
+    side: right.some((each) => saysTheSame(each.point, row.point)) ? 'both' : row.side,
   }))
   return newestFirst([...paired, ...alone])
 }

@@ -103,7 +103,7 @@ export function doseFrom(doses: readonly Schemas['DoseOut'][], wanted: number | 
 }
 
 /** What the rulers run to: one scale for all angles, so that bars can be compared. */
-export const RULER_DEG = 150
+const RULER_DEG = 150
 
 /** Where a value stands on a ruler, in per cent of its length. */
 export function onRuler(value: number, full = RULER_DEG): number {
