@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -36,6 +37,50 @@ IN_LINE_REACHES = 0.995
 """Part of its length to which an arm is stretched by itself, and when it reaches on in line with the trunk."""
 
 
+@dataclass(frozen=True, slots=True)
+class _Hanging:
+    """An arm before its wrist is placed."""
+
+    body: Body
+    side: Side
+    shoulder: Array
+    legs: Mapping[Side, Limb]
+    in_line: bool
+
+    @property
+    def length_cm(self) -> float:
+        return self.body.length_cm("upper_arm") + self.body.length_cm("forearm")
+
+    @property
+    def aside(self) -> Array:
+        return self.side.sign * np.array([0.0, 1.0, 0.0])
+
+    @property
+    def leg(self) -> Limb:
+        return self.legs[self.side]
+
+    def stretched(self, toward: Array, part: float = 0.97) -> Array:
+        """In the air, (3,), with that part of its length."""
+        return np.asarray(self.shoulder + part * self.length_cm * toward)
+
+    def level(self, height_cm: float, ahead_cm: float, out_cm: float = 0.0) -> Array:
+        """On something level, (3,), as far ahead as wanted or as the arm still reaches down to it."""
+        drop = self.shoulder[2] - height_cm - ABOVE_CM
+        longest = (IN_LINE_REACHES if self.in_line else REACHES) * self.length_cm
+        span = np.sqrt(max(longest**2 - drop**2 - out_cm**2, 0.0))
+        ahead = float(np.clip(ahead_cm, -span, span))
+        return np.asarray([self.shoulder[0] + ahead, self.shoulder[1] + self.side.sign * out_cm, height_cm + ABOVE_CM])
+
+    def reaches_down_to(self, height_cm: float) -> bool:
+        return bool(self.shoulder[2] - height_cm - ABOVE_CM <= self.length_cm)
+
+    def on_hip(self) -> Array:
+        return np.asarray(self.leg.root + 9.0 * self.aside + 6.0 * UP)
+
+    def on_leg(self, leg: Limb, wanted: float, below: bool = False) -> Array:
+        return _on_leg(self.body, self.shoulder, leg, wanted, below)
+
+
 def wrist_wanted(
     body: Body,
     side: Side,
@@ -52,76 +97,104 @@ def wrist_wanted(
     ``trunk_up`` is the direction of the upper trunk; ``in_line`` arms reach on in it; ``turned_ahead`` marks the
     shoulder a twist brings forward.
     """
-    arm = body.length_cm("upper_arm") + body.length_cm("forearm")
-    aside = side.sign * np.array([0.0, 1.0, 0.0])
-    leg = legs[side]
+    arm = _Hanging(body, side, shoulder, legs, in_line)
+    for placed in (
+        _on_the_body(arm, hands),
+        _in_the_air(arm, hands, trunk_up),
+        _in_front(arm, hands, hand_support_cm),
+        _beside_or_behind(arm, hands, hand_support_cm, trunk_up, turned_ahead),
+    ):
+        if placed is not None:
+            return placed
+    # Beside a lying or standing body.
+    return np.asarray(shoulder - 0.94 * arm.length_cm * trunk_up + 7.0 * arm.aside)
 
-    def level(height_cm: float, ahead_cm: float, out_cm: float = 0.0) -> Array:
-        """On something level, as far ahead as wanted or as the arm still reaches down to it."""
-        drop = shoulder[2] - height_cm - ABOVE_CM
-        span = np.sqrt(max(((IN_LINE_REACHES if in_line else REACHES) * arm) ** 2 - drop**2 - out_cm**2, 0.0))
-        ahead = float(np.clip(ahead_cm, -span, span))
-        return np.asarray([shoulder[0] + ahead, shoulder[1] + side.sign * out_cm, height_cm + ABOVE_CM])
 
-    def reaches(height_cm: float) -> bool:
-        return bool(shoulder[2] - height_cm - ABOVE_CM <= arm)
-
+def _on_the_body(arm: _Hanging, hands: Hands) -> Array | None:
     match hands.on:
         case "under_thigh":
-            raised = max(legs.values(), key=lambda each: float(each.middle[2]))
-            return _on_leg(body, shoulder, raised, LEG_PLACES[hands.on], below=True)
+            raised = max(arm.legs.values(), key=lambda each: float(each.middle[2]))
+            return arm.on_leg(raised, LEG_PLACES[hands.on], below=True)
         case "thighs" | "shins":
-            return _on_leg(body, shoulder, _leg_ahead(legs, side), LEG_PLACES[hands.on])
+            return arm.on_leg(_leg_ahead(arm.legs, arm.side), LEG_PLACES[hands.on])
         case "hips":
-            return np.asarray(leg.root + 9.0 * aside + 6.0 * UP)
-        case "chair_in_front":
-            return level(CHAIR_SEAT_CM, 0.72 * arm)
-        case "chair_back_in_front":
-            return level(CHAIR_BACK_CM, 0.8 * arm)
-        case "wall" if in_line:
-            return level(hand_support_cm - ABOVE_CM, arm)
-        case "wall" | "forward":
-            return np.asarray(shoulder + 0.96 * arm * unit(FORWARD + 0.12 * UP))
+            return arm.on_hip()
+    return None
+
+
+def _in_the_air(arm: _Hanging, hands: Hands, trunk_up: Array) -> Array | None:
+    match hands.on:
+        case "forward":
+            return arm.stretched(unit(FORWARD + 0.12 * UP), 0.96)
+        case "wall" if not arm.in_line:
+            return arm.stretched(unit(FORWARD + 0.12 * UP), 0.96)
         case "overhead":
-            return np.asarray(shoulder + 0.97 * arm * unit(trunk_up + 0.12 * aside))
-        case "side_chair" | "thigh_chair" | "side_leg" | "side_block":
-            # One arm down to what it rests on, on the side the trunk bends to; the other up.
-            if trunk_up[1] * side.sign <= 0:
-                return np.asarray(shoulder + 0.97 * arm * UP)
-            if hands.on == "side_block":
-                return level(hand_support_cm, 0.0)
-            if hands.on != "side_chair":
-                return _on_leg(body, shoulder, leg, LOWEST)
-            return np.array([shoulder[0], shoulder[1], _chair_within(arm, shoulder) + 2])
+            return arm.stretched(unit(trunk_up + 0.12 * arm.aside))
         case "out":
-            return np.asarray(shoulder + 0.97 * arm * aside)
+            return arm.stretched(arm.aside)
+    return None
+
+
+def _in_front(arm: _Hanging, hands: Hands, support_cm: float) -> Array | None:
+    match hands.on:
+        case "chair_in_front":
+            return arm.level(CHAIR_SEAT_CM, 0.72 * arm.length_cm)
+        case "chair_back_in_front":
+            return arm.level(CHAIR_BACK_CM, 0.8 * arm.length_cm)
+        case "wall":
+            return arm.level(support_cm - ABOVE_CM, arm.length_cm)
         case "forearms":
-            return level(hand_support_cm, body.length_cm("forearm"))
+            return arm.level(support_cm, arm.body.length_cm("forearm"))
         case "floor_in_front" | "blocks_in_front" | "seat_in_front":
-            if reaches(hand_support_cm):
-                low = shoulder[2] - hand_support_cm < LOW_SHOULDER * arm
-                return level(hand_support_cm, arm if in_line or low else 0.08 * arm)
-            return _on_leg(body, shoulder, _leg_ahead(legs, side), LOWEST)
+            if not arm.reaches_down_to(support_cm):
+                return arm.on_leg(_leg_ahead(arm.legs, arm.side), LOWEST)
+            low = arm.shoulder[2] - support_cm < LOW_SHOULDER * arm.length_cm
+            return arm.level(support_cm, arm.length_cm * (1.0 if arm.in_line or low else 0.08))
+    return None
+
+
+def _beside_or_behind(
+    arm: _Hanging, hands: Hands, support_cm: float, trunk_up: Array, turned_ahead: bool
+) -> Array | None:
+    match hands.on:
+        case "side_chair" | "thigh_chair" | "side_leg" | "side_block":
+            return _bent_aside(arm, hands, support_cm, trunk_up)
         case "by_raised_foot":
-            if leg.end[2] <= legs[side.other].end[2]:
-                return np.asarray(leg.root + 9.0 * aside + 6.0 * UP)
-            wanted = beside_ankle(leg, side)
-            wanted[2] = hand_support_cm + ABOVE_CM
-            if float(np.linalg.norm(wanted - shoulder)) <= arm:
-                return wanted
-            return _on_leg(body, shoulder, leg, LOWEST)
+            return _by_raised_foot(arm, support_cm)
         case "chair_beside":
-            return level(_chair_within(arm, shoulder), 8.0, 14.0)
+            return arm.level(_chair_within(arm.length_cm, arm.shoulder), 8.0, 14.0)
         case "back_rest":
-            return np.asarray(shoulder + 8.0 * aside + [-24.0, 0.0, -24.0])
+            return np.asarray(arm.shoulder + 8.0 * arm.aside + [-24.0, 0.0, -24.0])
+        case "floor_behind" if turned_ahead:
+            return arm.on_leg(arm.legs[arm.side.other], LEG_PLACES["thighs"])
+        case "floor_behind" if not arm.reaches_down_to(0.0):
+            seat_cm = float(arm.leg.root[2]) - arm.body.length_cm("hip_above_seat")
+            return arm.level(seat_cm, -BESIDE_HIP_CM, BESIDE_HIP_CM)
         case "floor_behind":
-            if turned_ahead:
-                return _on_leg(body, shoulder, legs[side.other], LEG_PLACES["thighs"])
-            if not reaches(0.0):
-                return level(float(leg.root[2]) - body.length_cm("hip_above_seat"), -BESIDE_HIP_CM, BESIDE_HIP_CM)
-            return level(0.0, float(leg.root[0] - shoulder[0]) - 0.16 * body.stature_cm, 9.0)
-    # Beside a lying or standing body.
-    return np.asarray(shoulder - 0.94 * arm * trunk_up + 7.0 * aside)
+            return arm.level(0.0, float(arm.leg.root[0] - arm.shoulder[0]) - 0.16 * arm.body.stature_cm, 9.0)
+    return None
+
+
+def _bent_aside(arm: _Hanging, hands: Hands, support_cm: float, trunk_up: Array) -> Array:
+    """One arm down to what it rests on, on the side the trunk bends to; the other up."""
+    if trunk_up[1] * arm.side.sign <= 0:
+        return arm.stretched(UP)
+    if hands.on == "side_block":
+        return arm.level(support_cm, 0.0)
+    if hands.on == "side_chair":
+        return np.array([arm.shoulder[0], arm.shoulder[1], _chair_within(arm.length_cm, arm.shoulder) + 2])
+    return arm.on_leg(arm.leg, LOWEST)
+
+
+def _by_raised_foot(arm: _Hanging, support_cm: float) -> Array:
+    """On a block beside the raised foot; the other hand on its hip."""
+    if arm.leg.end[2] <= arm.legs[arm.side.other].end[2]:
+        return arm.on_hip()
+    wanted = beside_ankle(arm.leg, arm.side)
+    wanted[2] = support_cm + ABOVE_CM
+    if float(np.linalg.norm(wanted - arm.shoulder)) <= arm.length_cm:
+        return wanted
+    return arm.on_leg(arm.leg, LOWEST)
 
 
 LEG_PLACES = {"thighs": 0.6, "shins": 1.5, "under_thigh": 0.6}

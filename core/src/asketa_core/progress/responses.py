@@ -71,46 +71,56 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
     neither. An unanswered morning is pending until noon two days later and counts as
     watch from then on.
     """
+    if expecting:
+        allowed = 0
     discomfort = max(response.during, response.after or 0)
     # An arrival figure nobody asked for counts as none: the rise is then the whole of it.
     rise = discomfort - (response.before or 0)
-
-    def flare(why: str, detail: str | int | None = None) -> Judged:
-        return Judged(response, Tolerance.FLARE, why, detail)
-
-    if response.kind in FLARE_KINDS:
-        return flare("kind", response.kind)
-    if response.place in FLARE_PLACES and discomfort > 0:
-        return flare("place", response.place)
-    for sign in response.signs or ():
-        if sign in FLARE_SIGNS:
-            return flare("sign", sign)
-    if expecting:
-        allowed = 0
-    if discomfort > FLARE_ABOVE or (discomfort > allowed + WATCH_BAND and not expecting):
-        return flare("high", discomfort)
-    if rise >= FLARE_RISE:
-        return flare("rise", rise)
-    if response.settled_next_morning == "no":
-        return flare("morning")
-
-    def watch(why: str, detail: str | int | None = None) -> Judged:
-        return Judged(response, Tolerance.WATCH, why, detail)
-
-    if allowed == 0 and response.before and rise == 0:
-        return watch("unchanged")
-    if discomfort > allowed:
-        return watch("high", discomfort)
-    if rise >= WATCH_RISE:
-        return watch("rise", rise)
-    if response.signs:
-        return watch("sign", response.signs[0])
-    if response.place not in (None, "wanted") and discomfort > 0:
-        return watch("place", response.place)
+    if flare := _flare(response, discomfort, rise, None if expecting else allowed + WATCH_BAND):
+        return Judged(response, Tolerance.FLARE, *flare)
+    if watch := _watch(response, discomfort, rise, allowed):
+        return Judged(response, Tolerance.WATCH, *watch)
     if None in (response.kind, response.place, response.signs):
         return Judged(response, Tolerance.PENDING, "not_said")
     if response.settled_next_morning == "unknown":
         patience = dt.timedelta(days=MORNING_PATIENCE_DAYS, hours=12)
         until = dt.datetime.combine(response.date, dt.time(), tzinfo=now.tzinfo) + patience
-        return Judged(response, Tolerance.PENDING) if now < until else watch("no_answer")
+        return Judged(response, Tolerance.PENDING) if now < until else Judged(response, Tolerance.WATCH, "no_answer")
     return Judged(response, Tolerance.CALM)
+
+
+_Why = tuple[str, str | int | None]
+"""The rule that spoke and what it spoke about."""
+
+
+def _flare(response: Response, discomfort: int, rise: int, band: float | None) -> _Why | None:
+    """The first sign of a flare. ``band`` is the most discomfort that is still watch, where that is asked."""
+    if response.kind in FLARE_KINDS:
+        return "kind", response.kind
+    if response.place in FLARE_PLACES and discomfort > 0:
+        return "place", response.place
+    for sign in response.signs or ():
+        if sign in FLARE_SIGNS:
+            return "sign", sign
+    if discomfort > FLARE_ABOVE or (band is not None and discomfort > band):
+        return "high", discomfort
+    if rise >= FLARE_RISE:
+        return "rise", rise
+    if response.settled_next_morning == "no":
+        return "morning", None
+    return None
+
+
+def _watch(response: Response, discomfort: int, rise: int, allowed: int) -> _Why | None:
+    """The first reason to watch."""
+    if allowed == 0 and response.before and rise == 0:
+        return "unchanged", None
+    if discomfort > allowed:
+        return "high", discomfort
+    if rise >= WATCH_RISE:
+        return "rise", rise
+    if response.signs:
+        return "sign", response.signs[0]
+    if response.place not in (None, "wanted") and discomfort > 0:
+        return "place", response.place
+    return None
