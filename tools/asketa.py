@@ -291,6 +291,8 @@ def check(node: dict[str, str]) -> None:
     run([str(VENV / "bin" / "ruff"), "format", "--check", "-q", "core", "server", "tools"], cwd=ROOT)
     run([str(VENV / "bin" / "ruff"), "check", "-q", "core", "server", "tools"], cwd=ROOT)
     run([str(VENV / "bin" / "mypy"), "core/src"], cwd=ROOT)
+    contracts = [str(VENV / "bin" / "lint-imports"), "--no-logo", str(ROOT / "pyproject.toml")]
+    run(contracts, cwd=ROOT / "server", env={"PYTHONPATH": "."})
     run(["npm", "run", "-s", "types"], cwd=WEB, env=node)
     run(["npm", "run", "-s", "lint"], cwd=WEB, env=node)
     run(["npm", "run", "-s", "test"], cwd=WEB, env=node)

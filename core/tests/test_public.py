@@ -69,14 +69,3 @@ class Dependencies(TestCase):
 
         for module in graph:
             visit(module, ())
-
-    def test_the_body_knows_nothing_of_poses_and_poses_nothing_of_limits(self) -> None:
-        lower_to_higher = {"body": ("props", "poses", "limits", "setup", "progress", "figure", "words"),
-                           "props": ("poses", "limits", "setup", "progress", "figure", "words"),
-                           "poses": ("limits", "setup", "progress", "figure", "words"),
-                           "limits": ("setup", "progress", "figure", "words"),
-                           "setup": ("progress", "figure", "words")}  # fmt: skip
-        for lower, higher in lower_to_higher.items():
-            for path in (SOURCE / lower).glob("*.py"):
-                for name in imports_of(path):
-                    self.assertFalse(name.startswith(tuple(f"asketa_core.{h}" for h in higher)), f"{path}: {name}")

@@ -9,21 +9,18 @@ from ninja import Router, Status
 from clients import queries, services
 from clients.schemas import (
     ClearanceIn,
-    ClientHead,
     ClientIn,
     ClientLine,
     ClientOut,
     ClientUpdate,
-    ComingOut,
     DailyIn,
     EntryEnvelope,
-    EntryOut,
-    FormOut,
-    LimitOut,
     SearchIn,
 )
 from common import clock
 from common.permissions import Permission
+from overview import queries as overview
+from overview.schemas import ClientHead, ComingOut, EntryOut, FormOut, LimitOut
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["clients"])
@@ -40,7 +37,7 @@ def search_clients(request: PracticeRequest, practice_id: PracticeId, payload: S
 @in_practice(Permission.CLIENTS_READ)
 def record_forms(request: PracticeRequest, practice_id: PracticeId) -> list[FormOut]:
     """Every kind of record there is, and what is asked of it."""
-    return queries.record_forms()
+    return overview.record_forms()
 
 
 @router.post("/clients", response={201: ClientOut}, operation_id="createClient")
@@ -55,14 +52,14 @@ def create_client(request: PracticeRequest, practice_id: PracticeId, payload: Cl
 @router.get("/clients/{client_id}", response=ClientHead, operation_id="clientHead")
 @in_practice(Permission.CLIENTS_READ)
 def client_head(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> ClientHead:
-    return queries.client_head(queries.get_client(client_id))
+    return overview.client_head(queries.get_client(client_id))
 
 
 @router.get("/clients/{client_id}/coming", response=ComingOut, operation_id="coming")
 @in_practice(Permission.CLIENTS_READ)
 def coming(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> ComingOut:
     """Which rungs the next change of limits lets in or puts out. Slow the first time."""
-    return queries.coming(queries.get_client(client_id))
+    return overview.coming(queries.get_client(client_id))
 
 
 @router.put("/clients/{client_id}", response=ClientOut, operation_id="updateClient")
@@ -79,7 +76,7 @@ def update_client(
 @router.get("/clients/{client_id}/entries", response=list[EntryOut], operation_id="listEntries")
 @in_practice(Permission.CLIENTS_READ)
 def list_entries(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[EntryOut]:
-    return queries.entries_out(queries.get_client(client_id))
+    return overview.entries_out(queries.get_client(client_id))
 
 
 @router.post("/clients/{client_id}/entries/preview", response=list[LimitOut], operation_id="previewEntry")
@@ -88,7 +85,7 @@ def preview_entry(
     request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: EntryEnvelope
 ) -> list[LimitOut]:
     """The limits a record would turn into; nothing is stored."""
-    return queries.preview(queries.get_client(client_id), payload.entry)
+    return overview.preview(queries.get_client(client_id), payload.entry)
 
 
 @router.post("/clients/{client_id}/entries", response={201: list[EntryOut]}, operation_id="recordEntry")
@@ -98,7 +95,7 @@ def record_entry(
 ) -> Status[list[EntryOut]]:
     client = queries.get_client(client_id)
     services.record_entry(client, request.user, payload.entry, clock.today(request.practice.time_zone))
-    return Status(201, queries.entries_out(client))
+    return Status(201, overview.entries_out(client))
 
 
 @router.put("/clients/{client_id}/entries/{entry_id}", response=list[EntryOut], operation_id="correctEntry")
@@ -110,7 +107,7 @@ def correct_entry(
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
     services.correct_entry(entry, request.user, payload.entry, clock.today(request.practice.time_zone))
-    return queries.entries_out(client)
+    return overview.entries_out(client)
 
 
 @router.delete("/clients/{client_id}/entries/{entry_id}", response=list[EntryOut], operation_id="withdrawEntry")
@@ -122,7 +119,7 @@ def withdraw_entry(
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
     services.withdraw_entry(entry, request.user)
-    return queries.entries_out(client)
+    return overview.entries_out(client)
 
 
 @router.post("/clients/{client_id}/entries/{entry_id}/restore", response=list[EntryOut], operation_id="restoreEntry")
@@ -133,7 +130,7 @@ def restore_entry(
     """Undo a withdrawal: the version named in the path stands again."""
     client = queries.get_client(client_id)
     services.restore_entry(queries.get_entry(client, entry_id), request.user)
-    return queries.entries_out(client)
+    return overview.entries_out(client)
 
 
 @router.post(
@@ -146,7 +143,7 @@ def give_clearance(
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
     services.give_clearance(entry, request.user, payload, clock.today(request.practice.time_zone))
-    return Status(201, queries.entries_out(client))
+    return Status(201, overview.entries_out(client))
 
 
 @router.post(
@@ -160,4 +157,4 @@ def answer_daily(
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
     services.answer_daily(entry, request.user, payload, clock.today(request.practice.time_zone))
-    return Status(201, queries.entries_out(client))
+    return Status(201, overview.entries_out(client))

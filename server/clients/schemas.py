@@ -13,7 +13,6 @@ from pydantic import BaseModel, create_model, field_validator
 
 from asketa_core import (
     KINDS,
-    Clearance,
     Day,
     Kind,
     Name,
@@ -128,98 +127,3 @@ class ClearanceIn(Input):
 class DailyIn(Input):
     pain_today: Whole | None = Field(default=None, ge=0, le=10)
     irritable: TriState = "unknown"
-
-
-class EntryShown(Schema):
-    """A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why."""
-
-    kind: str
-    side: Side | None = None
-    facts: dict[str, Any]
-
-
-class LimitOut(Schema):
-    """A limit an entry turns into: what it is in few words, why, how hard, and on which authority."""
-
-    code: str
-    short: str
-    reason: str
-    severity: str
-    source: str
-
-
-class PlaceOut(Schema):
-    """A place on the body seen from behind, of 100 × 212; the left of it, the right is mirrored."""
-
-    x: float
-    y: float
-
-
-class FormOut(Schema):
-    """One kind of record: where it belongs, what is asked as JSON Schema, and what a clearance may be about."""
-
-    code: str
-    name: str
-    sides: Literal["sided", "middle", "either"]
-    place: PlaceOut
-    doctor: str
-    scopes: dict[str, str]
-    offered_scopes: list[str]
-    facts: dict[str, Any]
-    """JSON Schema of the facts; ``x-order``, ``x-when`` and ``x-unit`` say how they are asked."""
-
-
-class EntryOut(Schema):
-    """A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
-    day of an operation, ``asked_today`` whether how it is today is asked at every arrival."""
-
-    id: uuid.UUID
-    root: uuid.UUID
-    label: str
-    operated_on: dt.date | None
-    asked_today: bool
-    entry: EntryShown
-    clearances: list[Clearance]
-    pain_today: int | None
-    irritable: TriState
-    daily_date: dt.date | None
-    recorded_at: dt.datetime
-    limits: list[LimitOut]
-
-
-class NoteOut(Schema):
-    side: Side | None
-    text: str
-    weight: Literal["fact", "limit", "ask", "promise"]
-    entry_id: str | None
-
-
-class ChangeOut(Schema):
-    date: dt.date
-    lines: list[str]
-
-
-class StopOut(Schema):
-    """One stop of the working order: what is done, missing or stale there."""
-
-    stop: Literal["limits", "measures", "choose", "set_up", "on_the_mat", "responses"]
-    state: Literal["done", "attention", "open"]
-    note: str
-
-
-class ClientHead(Schema):
-    """Everything around a client's views: who, the band, and what to mind."""
-
-    client: ClientOut
-    stature_cm: float | None
-    today: dt.date
-    band: list[StopOut]
-    notes: list[NoteOut]
-    next_change: ChangeOut | None
-    disclaimer: str
-
-
-class ComingOut(Schema):
-    """Which rungs the next change lets in or puts out, in sentences."""
-
-    lines: list[str]

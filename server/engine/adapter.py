@@ -21,7 +21,6 @@ from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.values import entry_raw, read_entry
 from common.recent import Recent
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
-from practices.tenancy import PracticeRow
 from room.models import RoomProp
 from visits.models import LoggedItem
 
@@ -49,7 +48,7 @@ def client_reading(client: Client) -> Reading:
 
 
 @cache
-def _histories() -> tuple[tuple[type[PracticeRow], str], ...]:
+def _histories() -> tuple[tuple[type[Model], str], ...]:
     """Every table whose rows are only ever added and that leads to a client, with the way there."""
     models = (model for model in apps.get_models() if getattr(model, "append_only", False))
     ways = ((model, _way_to_client(model)) for model in models)

@@ -4,6 +4,7 @@ Everything other parts may use is named in ``__all__``; the same is reachable fr
 with ``python -m asketa_core``.
 """
 
+from asketa_core.answers import Day, TriState
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
 from asketa_core.body.tape import turning_out_from_tape
@@ -47,7 +48,6 @@ from asketa_core.props.kinds import Room
 from asketa_core.records.calendar import changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import limits_of, limits_on, sources
 from asketa_core.records.entry import Clearance, Professional, Scope
-from asketa_core.records.facts import Day, TriState
 from asketa_core.records.forms import FormOf, forms
 from asketa_core.records.implausible import Implausible, past_date
 from asketa_core.records.kind import Kind, Note

@@ -11,6 +11,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from asketa_core.answers import Day
 from asketa_core.body.measures import Body
 from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.body.ranges import Quantity, Range, Ranges, method_error_deg
@@ -21,7 +22,6 @@ from asketa_core.client.measures import BodyMeasure, BodyQuantity, RangeMeasure,
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.plain_text import Key, Name
-from asketa_core.records.facts import Day
 from asketa_core.records.known import News
 from asketa_core.records.registry import AnyEntry, kind_of
 from asketa_core.units import SIDES, Side

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from asketa_core.answers import Day, TriState
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key
-from asketa_core.records.facts import Day, TriState
 
 
 class DailyFact(Record):

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from asketa_core.answers import Day, TriState
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key, Words
-from asketa_core.records.facts import Day, TriState
 from asketa_core.units import Side
 
 

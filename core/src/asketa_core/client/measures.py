@@ -7,11 +7,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from asketa_core.answers import Day, TriState
 from asketa_core.body.measures import STATURE_CM, WEIGHT_KG
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key
-from asketa_core.records.facts import Day, TriState
 from asketa_core.units import Side
 
 Conditions = Annotated[dict[Key, Annotated[float, Field(ge=-1000, le=1000)]], Field(max_length=10)]

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import datetime as dt
 
+from asketa_core.answers import TriState
 from asketa_core.client.daily import DailyFact
 from asketa_core.clinical import days
-from asketa_core.records.facts import TriState
 from asketa_core.records.known import Known
 
 DAILY_FACT_DAYS = days("daily.counts")

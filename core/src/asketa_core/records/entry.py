@@ -6,9 +6,9 @@ from typing import Annotated, Generic, Literal, TypeVar
 
 from pydantic import Field
 
+from asketa_core.answers import Day
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key
-from asketa_core.records.facts import Day
 from asketa_core.units import Side
 
 Professional = Literal["surgeon", "doctor", "physiotherapist", "midwife"]

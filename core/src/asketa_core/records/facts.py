@@ -1,23 +1,11 @@
-"""What facts of records are made of."""
+"""What facts of several kinds of record have in common."""
 
 from __future__ import annotations
 
-import datetime as dt
-from typing import Annotated, Literal, TypeVar
+from pydantic import model_validator
 
-from pydantic import Field, model_validator
-
+from asketa_core.answers import YesNo
 from asketa_core.datafiles import Record
-
-Day = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), lt=dt.date(2200, 1, 1))]
-"""A date that can be reckoned with. Whether it can be true is asked when it is entered: see ``implausible.py``."""
-
-TriState = Literal["yes", "no", "unknown"]
-YesNo = Literal["yes", "no"]
-
-Ticked = TypeVar("Ticked")
-Ticks = Annotated[tuple[Ticked, ...], Field(max_length=20)]
-"""A list gone through together. Empty: not asked yet; ``none``, where it is among the answers, stands alone."""
 
 
 class NoFacts(Record):

@@ -7,9 +7,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from asketa_core.answers import TriState
 from asketa_core.records.asked import sore_from
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import TriState
 from asketa_core.records.known import Known
 
 

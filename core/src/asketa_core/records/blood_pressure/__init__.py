@@ -8,9 +8,10 @@ from typing import Literal
 
 from pydantic import Field
 
+from asketa_core.answers import Ticks, TriState, YesNo
 from asketa_core.clinical import clinical
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import Kind, When, asked, certain
 from asketa_core.records.known import Known
 

@@ -9,11 +9,12 @@ from typing import Literal
 
 from pydantic import Field
 
+from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.clinical import clinical, days
 from asketa_core.datafiles import Record
 from asketa_core.limits.model import Meaning
 from asketa_core.records.entry import Entry, Scope
-from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible, past_date
 from asketa_core.records.kind import About, Kind, Note, When, asked
 from asketa_core.records.known import Known

@@ -6,9 +6,9 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from asketa_core.answers import TriState
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import TriState
 from asketa_core.records.kind import About, Kind, Note, asked, certain, what_binds
 from asketa_core.records.known import Known
 

@@ -7,8 +7,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import Ticks, TriState, YesNo
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, asked, certain, what_binds
 from asketa_core.records.known import Known
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 
+from asketa_core.answers import TriState
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import TriState
 from asketa_core.records.kind import Kind, asked, certain
 from asketa_core.records.known import Known
 

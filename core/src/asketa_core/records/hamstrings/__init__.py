@@ -7,9 +7,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import TriState
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import TriState
 from asketa_core.records.kind import About, Kind, Note, asked, certain
 from asketa_core.records.known import Known
 

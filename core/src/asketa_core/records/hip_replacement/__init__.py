@@ -14,10 +14,11 @@ from typing import Literal
 
 from pydantic import Field
 
+from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.clinical import clinical
 from asketa_core.limits.dates import weeks_between
 from asketa_core.records.entry import Clearance, Entry, Scope
-from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
 from asketa_core.records.kind import About, Kind, Note, Opened, Operation, When, asked, certain
 from asketa_core.records.known import Known

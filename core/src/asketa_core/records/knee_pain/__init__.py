@@ -7,11 +7,12 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.ranges import Quantity
 from asketa_core.clinical import clinical, days
 from asketa_core.records.asked import daily_fact
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain
 from asketa_core.records.known import Known
 from asketa_core.words.catalogue import say

@@ -7,9 +7,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import TriState
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import TriState
 from asketa_core.records.kind import Kind, When, asked, certain
 from asketa_core.records.known import Known
 from asketa_core.words.catalogue import say

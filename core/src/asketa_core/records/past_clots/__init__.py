@@ -7,9 +7,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.clinical import days
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, asked, certain, what_binds
 from asketa_core.records.known import Known
 

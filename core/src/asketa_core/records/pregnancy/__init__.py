@@ -9,12 +9,13 @@ from typing import Literal, get_args
 
 from pydantic import Field, model_validator
 
+from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.clinical import clinical, days, group
 from asketa_core.limits.model import Between
 from asketa_core.records.asked import pain_today
 from asketa_core.records.entry import Entry, Scope
-from asketa_core.records.facts import Day, Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
 from asketa_core.records.kind import About, Kind, Note, When, asked, certain
 from asketa_core.records.known import Known

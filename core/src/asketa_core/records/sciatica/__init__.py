@@ -6,8 +6,9 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import Ticks, TriState, YesNo
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Ticks, TriState, WithSymptoms, YesNo
+from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import Kind, asked, certain
 from asketa_core.records.known import Known
 

@@ -8,10 +8,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from asketa_core.answers import Day
 from asketa_core.clinical import days
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Day
 from asketa_core.records.kind import About, Kind, Note, When, asked, certain
 from asketa_core.records.known import Known, News
 from asketa_core.words.catalogue import say, sentence_case

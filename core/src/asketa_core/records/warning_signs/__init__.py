@@ -8,9 +8,9 @@ from typing import Literal
 
 from pydantic import model_validator
 
+from asketa_core.answers import Ticks, YesNo
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.facts import Ticks, YesNo
 from asketa_core.records.kind import Kind, asked, certain
 from asketa_core.records.known import Known
 

@@ -1,0 +1,214 @@
+"""Reads that take everything recorded about a client together: the head of every view, records with their limits."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+from asketa_core import (
+    ClientFile,
+    InputError,
+    Note,
+    Quantity,
+    Side,
+    Situation,
+    clinical_days,
+    entry_words,
+    forms,
+    implausible_entry,
+    kind_of,
+    limit_lines,
+    limits_of,
+    mind_of,
+    next_change,
+    rungs_of_change,
+    worked_families,
+)
+from clients.models import Client, Entry
+from clients.queries import client_out
+from clients.schemas import EntryIn
+from clients.values import read_entry
+from common import clock
+from common.errors import refuse_implausible
+from engine.adapter import client_file, client_reading
+from engine.answers import Today
+from overview.schemas import (
+    ChangeOut,
+    ClientHead,
+    ComingOut,
+    EntryOut,
+    FormOut,
+    LimitOut,
+    NoteOut,
+    PlaceOut,
+    StopOut,
+)
+
+STALE_MEASURE_DAYS = clinical_days("measure.stale")
+SCREENED_RANGES = (
+    Quantity.HIP_FLEXION,
+    Quantity.OPEN_EXTERNAL_ROTATION,
+    Quantity.KNEE_FLEXION,
+    Quantity.STRAIGHT_LEG_RAISE,
+)
+"""Ranges today's ladders lean on most: the band says when they are missing or old."""
+
+
+def entries_out(client: Client) -> list[EntryOut]:
+    """Standing records with the limits each turns into today."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    ranges = file.latest_ranges(date)
+    rows = {str(entry.root): entry for entry in Entry.objects.standing().filter(client=client)}
+    found = []
+    for value in file.entries:
+        row = rows[value.id]
+        daily = max((d for d in file.daily if d.entry_id == value.id), key=lambda d: d.date, default=None)
+        found.append(
+            EntryOut(
+                id=row.pk,
+                root=row.root,
+                label=entry_words(value, date),
+                operated_on=operation.date if (operation := kind_of(value).operation(value.facts)) else None,
+                asked_today=kind_of(value).asked_today(value.facts, date),
+                entry={
+                    "kind": value.kind,
+                    "side": value.side,
+                    "facts": value.facts.model_dump(mode="json", exclude_none=True),
+                },
+                clearances=list(value.clearances),
+                pain_today=daily.pain_today if daily else None,
+                irritable=daily.irritable if daily else "unknown",
+                daily_date=daily.date if daily else None,
+                recorded_at=row.created_at,
+                limits=limits_out(limits_of(value, file, date, ranges)),
+            )
+        )
+    return found
+
+
+def record_forms() -> list[FormOut]:
+    return [
+        FormOut(
+            code=form.code,
+            name=form.name,
+            sides=form.sides,
+            place=PlaceOut(x=form.place[0], y=form.place[1]),
+            doctor=form.doctor,
+            scopes=form.scopes,
+            offered_scopes=form.offered_scopes,
+            facts=form.schema,
+        )
+        for form in forms()
+    ]
+
+
+def limits_out(limits: list[Any]) -> list[LimitOut]:
+    return [LimitOut.model_validate(line, from_attributes=True) for line in limit_lines(limits)]
+
+
+def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
+    """The limits a record would turn into, before it is saved."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    value = read_entry({"id": "preview", "kind": entry.kind, "side": entry.side, "facts": entry.facts})
+    refuse_implausible(implausible_entry(value, date, client.birth_date))
+    return limits_out(limits_of(value, file, date, file.latest_ranges(date)))
+
+
+def promises(today: Today) -> list[Note]:
+    """What was decided for next time, per side, for every ladder that was worked on."""
+    notes = []
+    for family in (today.library.families[name] for name in sorted(worked_families(today.file))):
+        for side in (None,) if family.shared else Side:
+            decision = today.decision(family.family, side or Side.LEFT)
+            if decision.history:
+                text = f"{family.name.en}: {decision.reason}"
+                notes.append(Note(side.value if side is not None else None, text, "promise"))
+    return notes
+
+
+def client_head(client: Client) -> ClientHead:
+    """Who, the working-order band, and what to mind. Works without a stature: then only records are minded."""
+    file = client_file(client)
+    date = clock.today(client.practice.time_zone)
+    try:
+        today = Today.of(client)
+    except InputError:
+        today = None
+    if today is not None:
+        mind = mind_of(today.situation, promises(today))
+    else:
+        mind = mind_of(Situation.without_body(file, date))
+    troubles = [Note(None, trouble, "ask") for trouble in client_reading(client).troubles]
+    change = mind.next_change
+    return ClientHead(
+        client=client_out(client, date),
+        stature_cm=today.situation.body.stature_cm if today else None,
+        today=date,
+        band=band(file, date, today),
+        notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
+        next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
+        disclaimer=mind.disclaimer,
+    )
+
+
+def coming(client: Client) -> ComingOut:
+    """Which rungs the next change lets in or puts out. Asked apart from the head: every rung of the ladders worked on is
+    judged on two days."""
+    today = Today.of(client)
+    change = next_change(today.file, today.date)
+    if change is None:
+        return ComingOut(lines=[])
+    lines = today.cached(
+        "coming", change.date, compute=lambda: rungs_of_change(today.situation, change.date, today.allowed)
+    )
+    return ComingOut(lines=list(lines))
+
+
+def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
+    """What is done, missing or stale at each stop of the working order."""
+    asks = today is not None and any(
+        limit.severity.name == "ASK" and not limit.terms for limit in today.situation.limits
+    )
+    if not file.entries:
+        limits = StopOut(stop="limits", state="open", note="nothing recorded")
+    elif asks:
+        limits = StopOut(stop="limits", state="attention", note="a question is open")
+    else:
+        limits = StopOut(stop="limits", state="done", note=f"{len(file.entries)} recorded")
+    seen_today = [r for r in file.responses if r.date == date]
+    unanswered = sum(r.date < date and r.settled_next_morning == "unknown" for r in file.responses)
+    worked = "done" if file.responses else "open"
+    return [
+        limits,
+        _measures_stop(file, date, today),
+        StopOut(stop="choose", state=worked, note=""),
+        StopOut(stop="set_up", state=worked, note=""),
+        StopOut(
+            stop="on_the_mat",
+            state="done" if seen_today else "open",
+            note=f"{len(seen_today)} logged today" if seen_today else "",
+        ),
+        StopOut(
+            stop="responses",
+            state="attention" if unanswered else worked,
+            note=f"{unanswered} mornings open" if unanswered > 1 else ("1 morning open" if unanswered else ""),
+        ),
+    ]
+
+
+def _measures_stop(file: ClientFile, date: dt.date, today: Today | None) -> StopOut:
+    if today is None:
+        return StopOut(stop="measures", state="attention", note="stature missing")
+    latest: dict[tuple[Quantity, Side], dt.date] = {}
+    for measure in file.ranges:
+        key = (measure.quantity, measure.side)
+        latest[key] = max(latest.get(key, measure.date), measure.date)
+    missing = sum((q, side) not in latest for q in SCREENED_RANGES for side in Side)
+    stale = sum((date - day).days > STALE_MEASURE_DAYS for day in latest.values())
+    if missing:
+        return StopOut(stop="measures", state="attention", note=f"{missing} missing")
+    if stale:
+        return StopOut(stop="measures", state="attention", note=f"{stale} older than 8 weeks")
+    return StopOut(stop="measures", state="done", note="")
