@@ -6,6 +6,7 @@ import statistics
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core"))
@@ -15,7 +16,7 @@ import numpy as np
 from tests.library import variation
 from tests.simulation import model
 
-from asketa_core import Side, Situation
+from asketa_core import NoGrid, Side, Situation
 from asketa_core.poses.settle import settle_pose
 from asketa_core.poses.setups import SetupBatch
 
@@ -54,7 +55,9 @@ def posture_s(rung_id: str) -> tuple[int, float, float]:
     """The size of a rung's grid, and what one posture with every read-out costs, over low, middle and high ranges: of
     the grid, where slots are shared, and of a batch of set-ups that share nothing."""
     rung, situation = variation(rung_id), Situation.of_nobody(170)
-    grid = situation.screen(rung, Side.LEFT).grid
+    screened = situation.screen(rung, Side.LEFT)
+    assert not isinstance(screened, NoGrid)
+    grid = screened.grid
     rows = np.random.default_rng(1).integers(0, grid.size, BATCH)
     apart = SetupBatch(
         {name: numbers[rows] for name, numbers in grid.batch.values.items()},
@@ -62,7 +65,7 @@ def posture_s(rung_id: str) -> tuple[int, float, float]:
         grid.batch.arms[rows],
     )
     shared, single = (
-        median_s(lambda batch=batch: settle_pose(rung, Side.LEFT, situation.body, situation.ranges, batch)) / batch.size
+        median_s(partial(settle_pose, rung, Side.LEFT, situation.body, situation.ranges, batch)) / batch.size
         for batch in (grid.batch, apart)
     )
     return grid.size, shared, single

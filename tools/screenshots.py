@@ -5,12 +5,12 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, ViewportSize, sync_playwright
 
 OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 PORT_FILE = Path(__file__).resolve().parents[1] / ".local" / "server-port"
 ADDRESS = f"http://127.0.0.1:{PORT_FILE.read_text(encoding='utf-8') if PORT_FILE.exists() else 8000}/"
-DESK, TABLET = {"width": 1280, "height": 800}, {"width": 1024, "height": 768}
+DESK, TABLET = ViewportSize(width=1280, height=800), ViewportSize(width=1024, height=768)
 
 
 def shoot(page: Page, name: str) -> None:

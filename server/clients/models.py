@@ -6,7 +6,7 @@ always stands at its latest row.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, ClassVar
 
 from django.db import models
 from django_scopes import ScopedManager
@@ -33,7 +33,9 @@ class Client(PracticeRow):
     discomfort_allowed = models.PositiveSmallIntegerField(default=2)
     version = models.PositiveIntegerField(default=1)
 
-    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(ClientQuerySet))
+    objects: ClassVar[Any] = ScopedManager(
+        practice="practice", _manager_class=models.Manager.from_queryset(ClientQuerySet)
+    )
 
     class Meta:
         ordering = ["name", "id"]
@@ -65,7 +67,9 @@ class Entry(PracticeRow):
     from_date = models.DateField(null=True)
     until_date = models.DateField(null=True)
 
-    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(EntryQuerySet))
+    objects: ClassVar[Any] = ScopedManager(
+        practice="practice", _manager_class=models.Manager.from_queryset(EntryQuerySet)
+    )
 
     class Meta:
         ordering = ["created_at", "id"]

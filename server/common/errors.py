@@ -7,7 +7,7 @@ in an error: they may be health data.
 from __future__ import annotations
 
 import logging
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from django.core.exceptions import DisallowedHost, RequestDataTooBig
@@ -137,7 +137,7 @@ def _readable(error: dict[str, Any]) -> FieldProblem:
     return FieldProblem(field=".".join(location) or "(form)", message=message[:1].upper() + message[1:])
 
 
-def answer(status: int, problem: Problem | None = None, **headers: str) -> HttpResponse:
+def answer(status: int, problem: Problem | None = None, headers: Mapping[str, str] | None = None) -> HttpResponse:
     """A problem as JSON; in plain words of its status where nothing more is known."""
     shown = problem or Problem(message=WORDS.get(status, WORDS[400 if status < 500 else 500]))
     return JsonResponse(shown.model_dump(exclude_none=True), status=status, headers=headers)
@@ -153,7 +153,7 @@ def answer_to(error: Exception) -> HttpResponse:
         )
     if isinstance(error, OperationalError | InterfaceError):
         log.error("the database does not answer", exc_info=error)
-        return answer(503, **{"Retry-After": str(RETRY_AFTER_S)})
+        return answer(503, headers={"Retry-After": str(RETRY_AFTER_S)})
     if isinstance(error, RequestDataTooBig):
         return answer(413)
     if isinstance(error, DisallowedHost):
@@ -198,7 +198,7 @@ def install_handlers(api: NinjaAPI) -> None:
     def on_too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
         minutes = max(1, round(error.wait_s / 60))
         message = f"Too many tries. Wait {minutes} minute{'s' * (minutes > 1)}, then try again."
-        return answer(429, Problem(message=message), **{"Retry-After": str(error.wait_s)})
+        return answer(429, Problem(message=message), {"Retry-After": str(error.wait_s)})
 
     @api.exception_handler(AuthenticationError)
     def on_unauthenticated(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

@@ -43,7 +43,7 @@ class ErrorsInOneShape:
         ):
             return response
         allowed = {"Allow": response["Allow"]} if "Allow" in response else {}
-        return answer(response.status_code, **allowed)
+        return answer(response.status_code, headers=allowed)
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponseBase | None:
         return answer_to(exception) if request.path.startswith(API) else None

@@ -28,7 +28,7 @@ class CountingRunner(DiscoverRunner):
         logging.getLogger("django.security").setLevel(logging.ERROR)
         logging.getLogger("axes").setLevel(logging.ERROR)
 
-    def suite_result(self, suite: unittest.TestSuite, result: unittest.TestResult, **kwargs: Any) -> int:
+    def suite_result(self, suite: unittest.TestSuite, result: unittest.TextTestResult[Any], **kwargs: Any) -> int:
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)
         self.closing_line = f"{result.testsRun - failed - skipped} passed, {failed} failed, {skipped} skipped"

@@ -96,9 +96,9 @@ class _Loader:
 
     def _entry(self, client: Client, raw: dict[str, Any], recorded_days_ago: int) -> None:
         with clock.set_to(self._at(recorded_days_ago)):
-            said = {"kind": raw["kind"], "side": raw.get("side"), "facts": self._dated(raw["facts"])}
-            data = EntryEnvelope.model_validate({"entry": said}).entry
-            entry = record_entry(client, self._user, data, self._noon.date())
+            answers = {"kind": raw["kind"], "side": raw.get("side"), "facts": self._dated(raw["facts"])}
+            recorded = EntryEnvelope.model_validate({"entry": answers}).entry
+            entry = record_entry(client, self._user, recorded, self._noon.date())
         if "clearance" in raw:
             given = raw["clearance"]
             day = self._at(given["days_ago"])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, ClassVar
 
 from django.db import models
 from django_scopes import ScopedManager
@@ -28,7 +28,9 @@ class OwnRung(PracticeRow):
     content: Any = models.JSONField()
     retired = models.BooleanField(default=False)
 
-    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(OwnRungQuerySet))
+    objects: ClassVar[Any] = ScopedManager(
+        practice="practice", _manager_class=models.Manager.from_queryset(OwnRungQuerySet)
+    )
 
     class Meta:
         ordering = ["created_at", "id"]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any
+from typing import Any, Literal
 
 from asketa_core import (
     ClientFile,
@@ -37,6 +37,7 @@ from overview.schemas import (
     ClientHead,
     ComingOut,
     EntryOut,
+    EntryShown,
     FormOut,
     LimitOut,
     NoteOut,
@@ -71,11 +72,9 @@ def entries_out(client: Client) -> list[EntryOut]:
                 label=entry_words(value, date),
                 operated_on=operation.date if (operation := kind_of(value).operation(value.facts)) else None,
                 asked_today=kind_of(value).asked_today(value.facts, date),
-                entry={
-                    "kind": value.kind,
-                    "side": value.side,
-                    "facts": value.facts.model_dump(mode="json", exclude_none=True),
-                },
+                entry=EntryShown(
+                    kind=value.kind, side=value.side, facts=value.facts.model_dump(mode="json", exclude_none=True)
+                ),
                 clearances=list(value.clearances),
                 pain_today=daily.pain_today if daily else None,
                 irritable=daily.irritable if daily else "unknown",
@@ -96,7 +95,7 @@ def record_forms() -> list[FormOut]:
             place=PlaceOut(x=form.place[0], y=form.place[1]),
             doctor=form.doctor,
             scopes=form.scopes,
-            offered_scopes=form.offered_scopes,
+            offered_scopes=list(form.offered_scopes),
             facts=form.schema,
         )
         for form in forms()
@@ -179,7 +178,7 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
         limits = StopOut(stop="limits", state="done", note=f"{len(file.entries)} recorded")
     seen_today = [r for r in file.responses if r.date == date]
     unanswered = sum(r.date < date and r.settled_next_morning == "unknown" for r in file.responses)
-    worked = "done" if file.responses else "open"
+    worked: Literal["done", "open"] = "done" if file.responses else "open"
     return [
         limits,
         _measures_stop(file, date, today),

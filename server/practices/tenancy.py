@@ -11,13 +11,14 @@ import functools
 import inspect
 import uuid
 from collections.abc import Callable
-from typing import Any, Concatenate, ParamSpec, TypeVar
+from typing import Any, ClassVar, Concatenate, ParamSpec, TypeVar
 
 from django.db import models
 from django.http import Http404, HttpRequest
 from django_scopes import ScopedManager, scope
 from ninja import Path
 
+from accounts.models import User
 from common import clock
 from common.errors import NotAllowed
 from common.permissions import Permission, role_has
@@ -33,6 +34,7 @@ R = TypeVar("R")
 class PracticeRequest(HttpRequest):
     """A request inside a practice, as views see it."""
 
+    user: User
     practice: Practice
     membership: Membership
 
@@ -45,7 +47,7 @@ class PracticeRow(models.Model):
     created_at = models.DateTimeField(default=clock.now, editable=False)
     created_by = models.ForeignKey("accounts.User", null=True, on_delete=models.PROTECT, related_name="+")
 
-    objects = ScopedManager(practice="practice")
+    objects: ClassVar[Any] = ScopedManager(practice="practice")
 
     class Meta:
         abstract = True
@@ -83,6 +85,7 @@ def in_practice(
         declared.permission = permission
         # The router reads the signature; resolved here, where the view's own names are known.
         declared.__signature__ = inspect.signature(view, eval_str=True)
-        return wrapped
+        as_view: Callable[Concatenate[PracticeRequest, uuid.UUID, P], R] = declared
+        return as_view
 
     return decorate

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import uuid
+from typing import Annotated
 
 from django.http import Http404, HttpResponse
-from ninja import Query, Router, Status
+from ninja import Router, Status
+from pydantic import Field
 
 from asketa_core import InputError, Side, Variation
 from clients.queries import get_client
@@ -124,7 +126,7 @@ def list_items(
     practice_id: PracticeId,
     client_id: uuid.UUID,
     before: uuid.UUID | None = None,
-    limit: int = Query(100, ge=1, le=200),
+    limit: Annotated[int, Field(ge=1, le=200)] = 100,
 ) -> list[ItemOut]:
     """The latest holds, oldest first; page back with ``before``, the first of those shown."""
     return beside_the_mat.items_out(Today.of(get_client(client_id)), before, limit)
@@ -133,7 +135,10 @@ def list_items(
 @router.get("/clients/{client_id}/responses", response=list[ResponseFamily], operation_id="responses")
 @in_practice(Permission.CLIENTS_READ)
 def responses_over_time(
-    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, most: int = Query(60, ge=1, le=1000)
+    request: PracticeRequest,
+    practice_id: PracticeId,
+    client_id: uuid.UUID,
+    most: Annotated[int, Field(ge=1, le=1000)] = 60,
 ) -> list[ResponseFamily]:
     """Discomfort, support and rungs over time, per family and side: the ``most`` latest holds of each."""
     return responses.responses(Today.of(get_client(client_id)), most)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, Literal
 
 from django.http import Http404
 
@@ -62,7 +62,7 @@ def _items(today: Today, ids: Sequence[str]) -> dict[str, ItemOut]:
 
 
 def item_out(today: Today, item: LoggedItem, tolerance: str) -> ItemOut:
-    return ItemOut(side=item.side, **hold_fields(today.library.variation(item.variation), item, tolerance))
+    return ItemOut(side=Side(item.side), **hold_fields(today.library.variation(item.variation), item, tolerance))
 
 
 def mat(today: Today) -> MatOut:
@@ -76,7 +76,7 @@ def mat(today: Today) -> MatOut:
             mine[(planned["family"], side)] = _holds_of(today, planned["family"], side)
     unanswered = [r.id for r in today.file.responses if r.settled_next_morning == "unknown" and r.date < today.date]
     # A hold both legs share is asked about once.
-    twins = {str(twin_id(each)) for each in unanswered}
+    twins = {str(twin_id(uuid.UUID(each))) for each in unanswered}
     open_mornings = [each for each in unanswered if each not in twins][-MOST_MORNINGS:]
     shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
     items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
@@ -169,7 +169,7 @@ def _changed_since(
     return ChangedSince(was=heights_words(rung, setup), verdict_then=then, verdict_now=now.verdict)
 
 
-def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | bool:
+def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> MatStepBack | Literal[False]:
     """The ready step back; ``False`` (cacheable) when nothing gentler is open today."""
     step = step_back_from(today.library, rung.id, setup, lambda target, used: today.screen_with(target, side, used))
     if step is None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, ClassVar
 
 from django.db import models
 from django_scopes import ScopedManager
@@ -59,7 +59,9 @@ class LoggedItem(PracticeRow):
     note = models.TextField(blank=True, max_length=2000)
     snapshot: Any = models.JSONField()
 
-    objects = ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(LoggedItemQuerySet))
+    objects: ClassVar[Any] = ScopedManager(
+        practice="practice", _manager_class=models.Manager.from_queryset(LoggedItemQuerySet)
+    )
 
     class Meta:
         ordering = ["logged_at", "id"]

@@ -163,9 +163,9 @@ def _log_one(today: Today, user: User, data: SaidIn, content: dict[str, Any], vi
     return item
 
 
-def twin_id(item_id: object) -> uuid.UUID:
+def twin_id(item_id: uuid.UUID) -> uuid.UUID:
     """The id under which a hold of a shape both legs share stands on its other side."""
-    return uuid.uuid5(uuid.UUID(str(item_id)), "other side")
+    return uuid.uuid5(item_id, "other side")
 
 
 def _twin_of(data: SaidIn) -> SaidIn:
@@ -173,7 +173,7 @@ def _twin_of(data: SaidIn) -> SaidIn:
 
 
 @transaction.atomic
-def correct_item(today: Today, user: User, item_id: object, data: CorrectionIn) -> LoggedItem:
+def correct_item(today: Today, user: User, item_id: uuid.UUID, data: CorrectionIn) -> LoggedItem:
     """Say something else of a hold. Its rung, set-up, dose, day and what was judged then stay its own.
 
     Raises ``Stale`` when the hold was corrected in the meantime.
@@ -204,7 +204,7 @@ def _correct_one(today: Today, user: User, before: LoggedItem, data: SaidIn) -> 
 
 
 @transaction.atomic
-def answer_morning(client: Client, user: User, item_id: object, settled: bool) -> MorningAnswer:
+def answer_morning(client: Client, user: User, item_id: uuid.UUID, settled: bool) -> MorningAnswer:
     item = LoggedItem.objects.filter(pk=item_id, visit__client=client).first()
     if item is None:
         raise Http404

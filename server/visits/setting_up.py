@@ -46,7 +46,9 @@ from visits.schemas import (
     GridOut,
     NeighbourOut,
     OptionOut,
+    RulersOut,
     SetupOut,
+    UnmetOut,
 )
 
 
@@ -165,8 +167,8 @@ def detail_of(
         technique_words=detail.technique_words,
         stopped_by=detail.stopped_by,
         findings=[finding_out(finding) for finding in told_once(detail.findings)],
-        unmet=[asdict(unmet) for unmet in detail.unmet],
-        rulers={side: [asdict(ruler) for ruler in rulers] for side, rulers in detail.rulers.items()},
+        unmet=[UnmetOut.model_validate(unmet, from_attributes=True) for unmet in detail.unmet],
+        rulers=RulersOut.model_validate(detail.rulers, from_attributes=True),
         figure=figure(screened, today.situation.body, today.room, detail.index, seen, foot=foot),
         figure_words=describe(screened, detail.index),
     )

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from asketa_core.errors import DataError
-from asketa_core.records.kind import Kind, When
+from asketa_core.records.kind import Kind, Sides, When
 from asketa_core.records.registry import KINDS
 from asketa_core.texts import texts
 
@@ -25,7 +25,7 @@ class FormOf:
 
     code: str
     name: str
-    sides: str
+    sides: Sides
     place: tuple[float, float]
     doctor: str
     scopes: dict[str, str]

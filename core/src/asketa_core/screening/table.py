@@ -6,13 +6,14 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from asketa_core.client.holds import SlotValue
 from asketa_core.limits.judge import Levels
 from asketa_core.poses.posture import Readout
-from asketa_core.poses.recipe import NumberSlot, StackSlot
+from asketa_core.poses.recipe import LessSupport, NumberSlot, StackSlot
 from asketa_core.screening.detail import detail_at
 from asketa_core.screening.rulers import rulers_of
 from asketa_core.screening.situation import Situation
@@ -112,8 +113,8 @@ class Steps:
     name: str
     label: str
     side: Side | None
-    kind: str
-    less_support: str
+    kind: Literal["stack", "distance", "angle", "choice"]
+    less_support: LessSupport
     values: tuple[tuple[str, SlotValue], ...]
 
 
