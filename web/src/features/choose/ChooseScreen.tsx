@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography'
 import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import type { Schemas, Side } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { useDraft } from '../../common/drafts'
 import { familyOf, PURPOSES, useFamilies, useLadders } from '../../common/ladders'
@@ -14,9 +14,8 @@ import { Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { WhenSeen } from '../../common/ui/WhenSeen'
 import { Ladder } from './Ladder'
+import type { Chosen } from './model'
 import { ReasonPanel } from './ReasonPanel'
-
-export type Chosen = Partial<Record<Side, string>>
 
 /** Nothing chosen yet, the same at every look. */
 const NONE: Chosen = {}

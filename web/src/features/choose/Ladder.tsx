@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { useDrawings } from '../../common/ladders'
-import type { Chosen } from './ChooseScreen'
+import type { Chosen } from './model'
 import { RungCell } from './RungCell'
 
 interface Props {

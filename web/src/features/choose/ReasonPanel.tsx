@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
 import { colours } from '../../app/theme'
 import { VerdictMark } from '../../common/ui/VerdictMark'
-import type { Chosen } from './ChooseScreen'
+import type { Chosen } from './model'
 
 interface Props {
   ladders: Schemas['LadderOut'][]
