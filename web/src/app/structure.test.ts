@@ -52,7 +52,7 @@ describe('the folders of the web application', () => {
 
   it('name no address outside this application', () => {
     for (const [path, text] of Object.entries(sources)) {
-      if (path.endsWith('.test.ts')) continue
+      if (/\.test\.tsx?$/.test(path)) continue
       const outside = text.match(/https?:\/\/(?!www\.w3\.org)[^\s'"`]+/)
       expect(outside, place(path)).toBeNull()
     }
