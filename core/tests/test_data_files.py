@@ -31,7 +31,7 @@ class Rows(TestCase):
             path = Path(folder) / "rules.yaml"
             path.write_text(text, encoding="utf-8")
             with self.assertRaises(DataError) as caught:
-                rows_of(path, hip.context, hip.facts, hip.scopes)
+                rows_of(path, hip.asked_of, hip.facts, hip.scopes)
         return str(caught.exception)
 
     def test_a_value_the_condition_never_takes(self) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 Day = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), lt=dt.date(2200, 1, 1))]
 """A date that can be reckoned with. Whether it can be true is asked when it is entered: see ``records/implausible.py``."""
@@ -14,5 +14,13 @@ TriState = Literal["yes", "no", "unknown"]
 YesNo = Literal["yes", "no"]
 
 Ticked = TypeVar("Ticked")
-Ticks = Annotated[tuple[Ticked, ...], Field(max_length=20)]
+
+
+def _none_stands_alone(ticks: tuple[Ticked, ...]) -> tuple[Ticked, ...]:
+    if "none" in ticks and len(ticks) > 1:
+        raise ValueError("'none' cannot stand beside other ticks")
+    return ticks
+
+
+Ticks = Annotated[tuple[Ticked, ...], Field(max_length=20), AfterValidator(_none_stands_alone)]
 """A list gone through together. Empty: not asked yet; ``none``, where it is among the answers, stands alone."""

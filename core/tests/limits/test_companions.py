@@ -85,7 +85,7 @@ class StiffHamstrings(TestCase):
         limits = limits_on(client([hamstrings(low_back="sore")]), TODAY)
         (nerve,) = (limit for limit in limits if limit.code == "hamstrings.nerve")
         self.assertIs(nerve.severity, Severity.CAUTION)
-        self.assertEqual(nerve.missing, ("tingling",))
+        self.assertEqual(nerve.missing, ("leg_tingling",))
         self.assertNotIn("hamstrings.nerve", self.codes(client([hamstrings(low_back="sore", leg_tingling="no")])))
 
 

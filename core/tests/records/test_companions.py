@@ -57,9 +57,12 @@ class Neck(TestCase):
 
 
 class Pressure(TestCase):
-    def test_figures_decide_before_words(self) -> None:
+    def test_the_worst_of_figures_and_words_counts(self) -> None:
         for facts, severity in (
-            ({"systolic": 159, "diastolic": 99, "controlled": "no"}, None),
+            ({"systolic": 159, "diastolic": 99, "controlled": "no"}, "stop"),
+            ({"systolic": 159, "diastolic": 99}, None),
+            ({"systolic": 159, "controlled": "yes"}, "ask"),
+            ({"systolic": 120, "controlled": "no"}, "stop"),
             ({"systolic": 160, "diastolic": 80, "controlled": "yes"}, "stop"),
             ({"systolic": 120, "diastolic": 100}, "stop"),
             ({"systolic": 120}, "ask"),

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import datetime as dt
+import random
 import re
-from typing import Any
+from contextlib import suppress
+from types import NoneType, UnionType
+from typing import Any, ClassVar, Literal, Union, get_args, get_origin, get_type_hints
 from unittest import TestCase
 
 from asketa_core import KINDS, InputError, Kind, Side, Situation, entry_words, forms, limits_of, mind_of
 from asketa_core.clientfile import ClientFile
-from asketa_core.limits.model import words_of
+from asketa_core.datafiles import Record
+from asketa_core.limits.model import conditions_of, words_of
 from asketa_core.records.forms import form_of
-from asketa_core.records.kind import FOLDER
+from asketa_core.records.kind import FOLDER, About
 from asketa_core.texts import texts
 from tests.strategies import ROOM, TODAY, client
 
@@ -72,7 +76,7 @@ class EveryKind(TestCase):
         for kind in KINDS.values():
             for row in kind.rows.rows:
                 for key in row.when if row.everything is None else ():
-                    hint = kind.context.__annotations__[key]
+                    hint = conditions_of(kind.asked_of)[key]
                     if "unknown" in str(hint) or "TriState" in str(hint):
                         self.assertIn(key, texts()["missing"][kind.code], f"{kind.code}: {row.code}")
 
@@ -103,6 +107,70 @@ class EveryKind(TestCase):
             ended = entry.model_copy(update={"until_date": TODAY - dt.timedelta(days=1)})
             file = bare(kind)
             self.assertEqual(limits_of(ended, file, TODAY, file.latest_ranges(TODAY)), [], kind.code)
+
+
+def answers_to(hint: Any) -> list[Any]:
+    """Some answers a fact may have, not knowing among them."""
+    if get_origin(hint) in (Union, UnionType):
+        return [None, *(answer for each in get_args(hint) if each is not NoneType for answer in answers_to(each))]
+    if get_origin(hint) is Literal:
+        return list(get_args(hint))
+    if get_origin(hint) is tuple:
+        return [[], *([each] for each in answers_to(get_args(hint)[0]))]
+    if isinstance(hint, type) and issubclass(hint, Record):
+        fields = get_type_hints(hint)
+        return [{name: answers_to(each)[-1] for name, each in fields.items() if get_origin(each) is not ClassVar}]
+    return {
+        dt.date: [(TODAY - dt.timedelta(days=days)).isoformat() for days in (9, 200, 900)],
+        int: [1, 2, 12, 30, 35, 95, 170],
+        float: [-3.0, -1.5, 1.0, 3.0, 5.0, 20.0, 60.0],
+        bool: [True, False],
+    }[hint]
+
+
+class NothingAskedInVain(TestCase):
+    """Whoever answers a question has told something: some other answer would have changed what is said or allowed."""
+
+    def told(self, kind: Kind, facts: dict[str, Any], cleared: bool) -> object:
+        side = {} if kind.sides == "middle" else {"side": "left"}
+        word = {"who": "doctor", "date": (TODAY - dt.timedelta(days=20)).isoformat(), "scope": list(kind.scopes)}
+        entries = [{"id": "it", "kind": kind.code, "facts": facts, "clearances": [word] * cleared, **side}]
+        file = client(entries, daily=[{"entry_id": "it", "date": TODAY.isoformat(), "pain_today": 2}])
+        (entry,) = file.entries
+        limits = limits_of(entry, file, TODAY, file.latest_ranges(TODAY))
+        about = About(kind, entry, file, TODAY, limits)
+        of_facts = (kind.operation, kind.pinch, kind.starting_choices, kind.list_not_asked)
+        on_the_day = (kind.belly, kind.keeps_range, kind.allows_no_discomfort, kind.asked_today)
+        return (
+            limits,
+            kind.label_on(entry, TODAY),
+            [note.text for note in kind.mind(about)],
+            kind.news(entry, TODAY),
+            [ask(entry.facts) for ask in of_facts],
+            list(kind.opens(entry.facts)),
+            [ask(entry.facts, TODAY) for ask in on_the_day],
+        )
+
+    def matters(self, kind: Kind, fact: str, hints: dict[str, Any], chance: random.Random) -> bool:
+        for _ in range(600):
+            # Half of them not answered: where everything is, one thing is easily hidden behind another.
+            said = [each.fact for each in kind.questions if chance.random() < 0.5]
+            others = {each: chance.choice(answers_to(hints[each])) for each in said}
+            cleared, found = bool(kind.scopes) and chance.random() < 0.5, set()
+            for answer in answers_to(hints[fact]):
+                with suppress(InputError):
+                    found.add(repr(self.told(kind, {**others, fact: answer}, cleared)))
+            if len(found) > 1:
+                return True
+        return False
+
+    def test_every_question(self) -> None:
+        for kind in KINDS.values():
+            hints = get_type_hints(kind.facts)
+            chance = random.Random(kind.code)
+            for question in kind.questions:
+                with self.subTest(kind=kind.code, fact=question.fact):
+                    self.assertTrue(self.matters(kind, question.fact, hints, chance))
 
 
 class Forms(TestCase):

@@ -1387,7 +1387,7 @@ export interface components {
         };
         /**
          * Facts
-         * @description In mm Hg; where figures are given they decide, and ``controlled`` only where they are not.
+         * @description In mm Hg. One good reading does not make up for being told that it is not under control.
          */
         asketa_core__records__blood_pressure__Facts: {
             /**
@@ -1496,12 +1496,6 @@ export interface components {
              * @enum {string}
              */
             fell_last_year: "yes" | "no" | "unknown";
-            /**
-             * Afraid
-             * @default unknown
-             * @enum {string}
-             */
-            afraid: "yes" | "no" | "unknown";
         };
         /**
          * Facts

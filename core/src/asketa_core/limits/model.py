@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import inspect
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
 from pathlib import Path
-from typing import Any, Literal, get_args, get_origin, get_type_hints
+from typing import Any, ClassVar, Literal, get_args, get_origin, get_type_hints
 
 from pydantic import model_validator
 
@@ -248,14 +249,14 @@ class RowFile(Record):
 
 
 def rows_of(path: Path, context: type, facts: type[Record] | None = None, scopes: Collection[str] = ()) -> RowFile:
-    """The rows of a file, with every word checked: conditions against their ``context`` (a dataclass whose fields have
-    literal types), figures taken from the record against its ``facts``, scopes and sources against those listed.
+    """The rows of a file, with every word checked: conditions against their ``context`` (a class whose fields and
+    properties have literal types), figures taken from the record against its ``facts``, scopes and sources against those listed.
 
     Raises ``DataError`` naming line and column.
     """
     document = read(path)
     file = checked(document, RowFile)
-    known = get_type_hints(context)
+    known = conditions_of(context)
     for place, row in enumerate(file.rows):
         for key, wanted in row.when.items():
             if (reason := _misfit(key, wanted, known)) is not None:
@@ -272,6 +273,18 @@ def rows_of(path: Path, context: type, facts: type[Record] | None = None, scopes
     for source in file.sources.keys() - {row.source for row in file.rows}:
         raise document.error(("sources", source), "no row names this source")
     return file
+
+
+def conditions_of(context: type) -> dict[str, Any]:
+    """What rows may ask about: the fields of a class, and the properties that are worked out of them."""
+    # What a record's library keeps to itself is called ``model_…``.
+    worked_out = {
+        name: get_type_hints(each.fget)["return"]
+        for name, each in inspect.getmembers(context, lambda member: isinstance(member, property))
+        if not name.startswith(("_", "model_"))
+    }
+    fields = {name: hint for name, hint in get_type_hints(context).items() if get_origin(hint) is not ClassVar}
+    return worked_out | fields
 
 
 def _misfit(key: str, wanted: Condition, known: Mapping[str, Any]) -> str | None:

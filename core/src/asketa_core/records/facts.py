@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import model_validator
-
-from asketa_core.answers import YesNo
+from asketa_core.answers import Ticks, YesNo
 from asketa_core.datafiles import Record
 
 
@@ -15,13 +13,7 @@ class NoFacts(Record):
 class WithSymptoms(Record):
     """Facts of a kind of record that asks at arrival for what may not wait. Empty: not asked yet."""
 
-    symptoms_now: tuple[str, ...] = ()
-
-    @model_validator(mode="after")
-    def no_symptom_stands_alone(self) -> WithSymptoms:
-        if "none" in self.symptoms_now and len(self.symptoms_now) > 1:
-            raise ValueError("'none' cannot stand beside symptoms")
-        return self
+    symptoms_now: Ticks[str] = ()
 
     @property
     def alarming(self) -> YesNo:

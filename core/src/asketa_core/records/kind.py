@@ -133,6 +133,11 @@ def any_word_for(entry: Entry[Any], scope: Scope, date: dt.date) -> bool:
     return any(c.date <= date and (scope in c.scope or "all" in c.scope) for c in entry.clearances)
 
 
+def as_recorded(entry: Entry[Any], client: Known, date: dt.date) -> tuple[Meaning]:
+    """The meaning of a record whose rules ask about its facts as they are."""
+    return (Meaning(entry.facts),)
+
+
 def certain(context: Callable[[Any, Known, dt.date], object]) -> Callable[..., tuple[Meaning]]:
     """Meanings of a kind whose records mean one thing on a date."""
     return lambda entry, client, date: (Meaning(context(entry, client, date)),)
@@ -142,16 +147,17 @@ def certain(context: Callable[[Any, Known, dt.date], object]) -> Callable[..., t
 class Kind:
     """One kind of record. ``code`` is the folder's name. What is left out of a kind does not concern it.
 
-    ``context`` is the dataclass its rules are checked against, ``means`` what a record comes to on a date. ``place`` is
+    ``means`` is what a record comes to on a date, and ``context`` the class of it that the rules are checked against; the
+    facts themselves where nothing has to be worked out. ``place`` is
     where it is pinned on the body seen from behind, of 100 × 212, for the left; the right is mirrored.
     """
 
     code: str
     sides: Sides
     facts: type[Record]
-    context: type
-    means: Callable[[Any, Known, dt.date], Sequence[Meaning]]
     place: tuple[float, float]
+    context: type | None = None
+    means: Callable[[Any, Known, dt.date], Sequence[Meaning]] = as_recorded
     questions: tuple[Question, ...] = ()
     rank: int = 100
     """Where it stands in lists; the lower first."""
@@ -167,8 +173,10 @@ class Kind:
     """What must be known again before a clearance counts."""
     params: Callable[[Any, dt.date], Mapping[str, object]] = lambda entry, date: {}
     """Facts the texts may name."""
+    named_by: str | None = None
+    """The one of its ``params`` whose answer in words stands in its name."""
     label: Callable[[Mapping[str, object]], str] | None = None
-    """A record in a few words, from its ``params``; the plain words of the kind where nothing else is said."""
+    """A record in a few words, from its ``params``, where that takes more than the words of the kind."""
     mind: Callable[[About], Iterable[Note]] = what_binds
     asked_today: Callable[[Any, dt.date], bool] = lambda facts, date: False
     """Whether how it is today is asked at every arrival."""
@@ -191,7 +199,14 @@ class Kind:
 
     @cached_property
     def rows(self) -> RowFile:
-        return rows_of(FOLDER / self.code / "rules.yaml", self.context, self.facts, self.scopes + self.read_only_scopes)
+        return rows_of(
+            FOLDER / self.code / "rules.yaml", self.asked_of, self.facts, self.scopes + self.read_only_scopes
+        )
+
+    @property
+    def asked_of(self) -> type:
+        """What its rules may ask about."""
+        return self.facts if self.context is None else self.context
 
     @property
     def asks_symptoms(self) -> bool:
@@ -210,8 +225,17 @@ class Kind:
         """An answer in the words of a label."""
         return self.say("facts", f"{fact}_{answer}")
 
+    def answer_words(self, fact: str, answer: str) -> str:
+        """An answer in the words of its question."""
+        return say("records", self.code, "answers", fact, answer)
+
     def label_of(self, params: Mapping[str, object]) -> str:
-        return self.label(params) if self.label is not None else say("entries", self.code, "therapist", **params)
+        if self.label is not None:
+            return self.label(params)
+        named = (
+            {} if self.named_by is None else {self.named_by: self.fact_words(self.named_by, str(params[self.named_by]))}
+        )
+        return say("entries", self.code, "therapist", **{**params, **named})
 
     def label_on(self, entry: Entry[Any], date: dt.date) -> str:
         return self.label_of(self.params(entry, date))

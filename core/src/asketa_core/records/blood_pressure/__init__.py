@@ -12,7 +12,7 @@ from asketa_core.answers import Ticks, TriState, YesNo
 from asketa_core.clinical import clinical
 from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
-from asketa_core.records.kind import Kind, When, asked, certain
+from asketa_core.records.kind import Kind, asked, certain
 from asketa_core.records.known import Known
 
 SYSTOLIC_HIGH = clinical("pressure.systolic_high", "mm_hg")
@@ -24,7 +24,7 @@ Symptom = Literal["none", "chest_pain", "headache_with_sight", "breathless_at_re
 
 
 class Facts(WithSymptoms):
-    """In mm Hg; where figures are given they decide, and ``controlled`` only where they are not."""
+    """In mm Hg. One good reading does not make up for being told that it is not under control."""
 
     symptoms_now: Ticks[Symptom] = ()
     controlled: TriState = "unknown"
@@ -41,8 +41,8 @@ class Context:
 
 
 def controlled(facts: Facts) -> TriState:
-    """Under control by its figures where both are known, else as told."""
-    if facts.systolic is None and facts.diastolic is None:
+    """Not under control where it was told so or a figure says so; where both figures are known by them, else as told."""
+    if facts.controlled == "no" or (facts.systolic is None and facts.diastolic is None):
         return facts.controlled
     if (facts.systolic or 0) >= SYSTOLIC_HIGH or (facts.diastolic or 0) >= DIASTOLIC_HIGH:
         return "no"
@@ -64,9 +64,9 @@ KIND = Kind(
     means=certain(context),
     place=(50, 48),
     questions=(
+        asked("controlled"),
         asked("systolic"),
         asked("diastolic"),
-        asked("controlled", When("systolic", answered=False), When("diastolic", answered=False)),
         asked("symptoms_now"),
     ),
 )

@@ -2,24 +2,10 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Iterable
-from dataclasses import dataclass
-from typing import Any
 
-from asketa_core.records.entry import Entry
 from asketa_core.records.facts import NoFacts
-from asketa_core.records.kind import About, Kind, Note, certain
-from asketa_core.records.known import Known
-
-
-@dataclass(frozen=True, slots=True)
-class Context:
-    """The rules ask nothing."""
-
-
-def context(entry: Entry[Any], client: Known, date: dt.date) -> Context:
-    return Context()
+from asketa_core.records.kind import About, Kind, Note
 
 
 def _mind(about: About) -> Iterable[Note]:
@@ -31,8 +17,6 @@ KIND = Kind(
     rank=30,
     sides="middle",
     facts=NoFacts,
-    context=Context,
-    means=certain(context),
     place=(50, 42),
     mind=_mind,
 )

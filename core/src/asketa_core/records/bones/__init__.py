@@ -166,7 +166,9 @@ def _mind(about: About) -> Iterable[Note]:
     facts = about.entry.facts
     yield about.head()
     if facts.t_score is not None:
-        yield about.said("t_score", t=f"{facts.t_score:g}")
+        score = f"{facts.t_score:g}"
+        on = facts.t_score_date
+        yield about.said("t_score", t=score) if on is None else about.said("t_score_dated", t=score, date=f"{on:%B %Y}")
     yield from about.stops()
     if set(rows_possible(facts)) & {1, 2}:
         yield about.said("roll_to_sit", "limit")
@@ -195,7 +197,7 @@ KIND = Kind(
     place=(50, 58),
     questions=(
         asked("t_score"),
-        asked("t_score_date"),
+        asked("t_score_date", When("t_score")),
         asked("height_lost_cm"),
         asked("height_lost_how", When("height_lost_cm")),
         asked("wall_to_head_cm"),

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Literal
 
 from asketa_core.answers import TriState
 from asketa_core.datafiles import Record
-from asketa_core.records.entry import Entry
-from asketa_core.records.kind import About, Kind, Note, asked, certain
-from asketa_core.records.known import Known
+from asketa_core.records.kind import About, Kind, Note, asked
 
 LowBack = Literal["fine", "weak", "sore", "unknown"]
 
@@ -19,18 +15,6 @@ LowBack = Literal["fine", "weak", "sore", "unknown"]
 class Facts(Record):
     low_back: LowBack = "unknown"
     leg_tingling: TriState = "unknown"
-
-
-@dataclass(frozen=True, slots=True)
-class Context:
-    """Everything the rules may ask about."""
-
-    low_back: LowBack
-    tingling: TriState
-
-
-def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
-    return Context(entry.facts.low_back, entry.facts.leg_tingling)
 
 
 def _mind(about: About) -> Iterable[Note]:
@@ -43,8 +27,6 @@ KIND = Kind(
     rank=11,
     sides="sided",
     facts=Facts,
-    context=Context,
-    means=certain(context),
     place=(41, 128),
     questions=(asked("low_back"), asked("leg_tingling")),
     mind=_mind,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -15,7 +15,7 @@ from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain
 from asketa_core.records.known import Known
-from asketa_core.words.catalogue import say
+from asketa_core.words.catalogue import listing
 
 OPERATION_FRESH_DAYS = days("knee.operation_fresh")
 REPAIR_FRESH_DAYS = days("knee.repair_fresh")
@@ -139,16 +139,14 @@ def asks_again(entry: Entry[Facts], client: Known, date: dt.date) -> tuple[str, 
     return () if answered or KIND.operation(entry.facts) is None else ("word_since",)
 
 
-def _label(params: Mapping[str, object]) -> str:
-    return say("entries", KIND.code, "therapist", diagnosis=KIND.fact_words("diagnosis", str(params["diagnosis"])))
-
-
 SAID_OF_EVERY_KNEE = ("knee.three_factors", "knee.twist_far", "knee.twist")
 
 
 def _mind(about: About) -> Iterable[Note]:
     yield about.head()
     yield about.pain()
+    if stirs := about.entry.facts.stirred_up_by:
+        yield about.said("stirred_up_by", what=listing([KIND.answer_words("stirred_up_by", each) for each in stirs]))
     yield from about.binding(SAID_OF_EVERY_KNEE)
     yield from about.asks()
 
@@ -175,7 +173,7 @@ KIND = Kind(
     scopes=("all", "loading", "kneeling"),
     asks_again=asks_again,
     params=lambda entry, date: {"diagnosis": entry.facts.diagnosis, "site": entry.facts.site},
-    label=_label,
+    named_by="diagnosis",
     mind=_mind,
     asked_today=lambda facts, date: True,
     operation=lambda facts: Operation(facts.operation_date) if facts.operated != "no" else None,

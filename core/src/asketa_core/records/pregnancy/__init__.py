@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.measures import Pregnancy as GrowingBelly
@@ -62,7 +62,7 @@ class Facts(WithSymptoms):
     weeks_known: int | None = Field(default=None, ge=1, le=42)
     weeks_known_on: Day | None = None
     babies: Literal["one", "twins", "unknown"] = "unknown"
-    ticks: tuple[Tick, ...] = Field(default=(), max_length=20)
+    ticks: Ticks[Tick] = ()
     girdle_pain: TriState = "unknown"
     pain_free_gap_cm: float | None = Field(default=None, ge=0, le=80)
     unwell_lying_flat: TriState = "unknown"
@@ -73,12 +73,6 @@ class Facts(WithSymptoms):
     placenta: Literal["clear", "low", "unknown"] = "unknown"
     born_on: Day | None = None
     caesarean: TriState = "unknown"
-
-    @model_validator(mode="after")
-    def none_stands_alone(self) -> Facts:
-        if "none" in self.ticks and len(self.ticks) > 1:
-            raise ValueError("'none' cannot stand beside other ticks")
-        return self
 
 
 @dataclass(frozen=True, slots=True)

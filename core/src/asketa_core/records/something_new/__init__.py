@@ -4,17 +4,16 @@ pain at an operated joint asks for the surgeon's word again."""
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable
 from typing import Literal
 
 from asketa_core.answers import Day
 from asketa_core.clinical import days
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
-from asketa_core.records.kind import About, Kind, Note, When, asked, certain
-from asketa_core.records.known import Known, News
-from asketa_core.words.catalogue import say, sentence_case
+from asketa_core.records.kind import About, Kind, Note, When, asked
+from asketa_core.records.known import News
+from asketa_core.words.catalogue import sentence_case
 
 SAID_DAYS = days("news.said")
 
@@ -28,29 +27,12 @@ class Facts(Record):
     where: Where = "unknown"
 
 
-@dataclass(frozen=True, slots=True)
-class Context:
-    """The rules ask nothing: other kinds ask about news."""
-
-
-def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
-    return Context()
-
-
 def news(entry: Entry[Facts], date: dt.date) -> News | None:
     """A fall or new pain that has happened by a date. What was not placed may be anywhere."""
     facts = entry.facts
     if facts.what not in ("fall", "new_pain", "unknown") or (facts.on is not None and facts.on > date):
         return None
     return News(facts.what, facts.on, entry.side, None if facts.where == "unknown" else facts.where)
-
-
-def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, object]:
-    return {"what": entry.facts.what}
-
-
-def _label(params: Mapping[str, object]) -> str:
-    return say("entries", KIND.code, "therapist", what=KIND.fact_words("what", str(params["what"])))
 
 
 def _mind(about: About) -> Iterable[Note]:
@@ -69,12 +51,10 @@ KIND = Kind(
     rank=25,
     sides="either",
     facts=Facts,
-    context=Context,
-    means=certain(context),
     place=(50, 130),
     questions=(asked("what"), asked("on"), asked("where", When("what", ("fall", "flare", "new_pain", "unknown")))),
-    params=_params,
-    label=_label,
+    params=lambda entry, date: {"what": entry.facts.what},
+    named_by="what",
     mind=_mind,
     news=news,
 )

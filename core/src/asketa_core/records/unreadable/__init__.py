@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Annotated, Any
 
 from pydantic import Field
 
 from asketa_core.datafiles import Record
-from asketa_core.records.entry import Entry
-from asketa_core.records.kind import About, Kind, Note, certain
-from asketa_core.records.known import Known
+from asketa_core.records.kind import About, Kind, Note
 
 
 class Facts(Record):
@@ -21,15 +17,6 @@ class Facts(Record):
     kind: Annotated[str, Field(max_length=60)] = ""
     reason: Annotated[str, Field(max_length=400)] = ""
     stored: dict[str, Any] = {}
-
-
-@dataclass(frozen=True, slots=True)
-class Context:
-    """Nothing is known of such a record."""
-
-
-def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
-    return Context()
 
 
 def _mind(about: About) -> Iterable[Note]:
@@ -41,8 +28,6 @@ KIND = Kind(
     rank=1000,
     sides="either",
     facts=Facts,
-    context=Context,
-    means=certain(context),
     place=(50, 20),
     can_be_recorded=False,
     mind=_mind,

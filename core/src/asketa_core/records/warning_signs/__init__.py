@@ -6,8 +6,6 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import model_validator
-
 from asketa_core.answers import Ticks, YesNo
 from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
@@ -19,12 +17,6 @@ Sign = Literal["none", "night_pain", "weight_lost", "cancer_with_new_pain", "fev
 
 class Facts(Record):
     signs: Ticks[Sign] = ()
-
-    @model_validator(mode="after")
-    def none_stands_alone(self) -> Facts:
-        if "none" in self.signs and len(self.signs) > 1:
-            raise ValueError("'none' cannot stand beside signs")
-        return self
 
 
 @dataclass(frozen=True, slots=True)
