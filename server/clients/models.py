@@ -9,40 +9,64 @@ from __future__ import annotations
 from typing import Any, ClassVar
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from asketa_core import Side
-from practices.tenancy import PracticeRow
+from practices.tenancy import PracticeRow, rows_by
 
 SIDE_CHOICES = [(side.value, side.value) for side in Side]
 SIDE_KNOWN = models.Q(side__in=[side.value for side in Side])
 
 
 class ClientQuerySet(models.QuerySet["Client"]):
+    def known(self) -> ClientQuerySet:
+        """Clients with who they are beside them. Those whose person was erased are history and not among them."""
+        return self.filter(person__isnull=False).select_related("person")
+
     def matching(self, text: str) -> ClientQuerySet:
         """Clients whose name or occupation contains the text."""
-        return self.filter(models.Q(name__icontains=text) | models.Q(occupation__icontains=text))
+        return self.known().filter(
+            models.Q(person__name__icontains=text) | models.Q(person__occupation__icontains=text)
+        )
 
 
 class Client(PracticeRow):
-    """``version`` grows with every edit; an edit that names an older one is refused."""
+    """Somebody without a name: what is recorded, measured and logged leads here, and who it is stands in ``Person``.
+    ``version`` grows with every edit of either; an edit that names an older one is refused."""
 
-    name = models.CharField(max_length=120)
-    birth_date = models.DateField(null=True, blank=True)
-    occupation = models.CharField(max_length=120, blank=True)
     discomfort_allowed = models.PositiveSmallIntegerField(default=2)
     version = models.PositiveIntegerField(default=1)
 
-    objects: ClassVar[Any] = ScopedManager(
-        practice="practice", _manager_class=models.Manager.from_queryset(ClientQuerySet)
-    )
+    objects: ClassVar[Any] = rows_by(ClientQuerySet)
 
     class Meta:
-        ordering = ["name", "id"]
+        ordering = ["person__name", "id"]
         constraints = [
             models.CheckConstraint(condition=models.Q(discomfort_allowed__lte=5), name="discomfort_allowed_0_to_5"),
-            models.CheckConstraint(condition=~models.Q(name=""), name="client_has_a_name"),
         ]
+
+
+class Person(PracticeRow):
+    """Who a client is, and what was written about them in free words: all of it, so that deleting this one row leaves a
+    history that names nobody. ``notes`` are by the id of the row they were written for."""
+
+    client = models.OneToOneField(Client, on_delete=models.PROTECT, related_name="person")
+    name = models.CharField(max_length=120)
+    birth_date = models.DateField(null=True, blank=True)
+    occupation = models.CharField(max_length=120, blank=True)
+    notes: Any = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=~models.Q(name=""), name="person_has_a_name")]
+
+    def note_of(self, row_id: object) -> str:
+        return str(self.notes.get(str(row_id), ""))
+
+    def keep_note(self, row_id: object, text: str) -> None:
+        """Write a note beside those there are; what is written at the same time elsewhere stays."""
+        added = models.Value({str(row_id): text}, models.JSONField())
+        notes = models.expressions.CombinedExpression(models.F("notes"), "||", added, models.JSONField())
+        Person.objects.filter(pk=self.pk).update(notes=notes)
+        self.notes[str(row_id)] = text
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):
@@ -67,9 +91,7 @@ class Entry(PracticeRow):
     from_date = models.DateField(null=True)
     until_date = models.DateField(null=True)
 
-    objects: ClassVar[Any] = ScopedManager(
-        practice="practice", _manager_class=models.Manager.from_queryset(EntryQuerySet)
-    )
+    objects: ClassVar[Any] = rows_by(EntryQuerySet)
 
     class Meta:
         ordering = ["created_at", "id"]

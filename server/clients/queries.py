@@ -24,14 +24,14 @@ from practices.models import Practice
 
 def get_client(client_id: uuid.UUID) -> Client:
     """A client of the opened practice; 404 otherwise."""
-    client = Client.objects.select_related("practice").filter(pk=client_id).first()
+    client = Client.objects.known().select_related("practice").filter(pk=client_id).first()
     if client is None:
         raise Http404
     return client
 
 
 def get_entry(client: Client, entry_id: uuid.UUID) -> Entry:
-    entry = Entry.objects.select_related("client").filter(pk=entry_id, client=client).first()
+    entry = Entry.objects.select_related("client__person").filter(pk=entry_id, client=client).first()
     if entry is None:
         raise Http404
     return entry
@@ -46,12 +46,12 @@ def age_on(birth_date: dt.date | None, date: dt.date) -> int | None:
 def client_out(client: Client, date: dt.date) -> ClientOut:
     return ClientOut(
         id=client.pk,
-        name=client.name,
-        birth_date=client.birth_date,
-        occupation=client.occupation,
+        name=client.person.name,
+        birth_date=client.person.birth_date,
+        occupation=client.person.occupation,
         discomfort_allowed=client.discomfort_allowed,
         version=client.version,
-        age=age_on(client.birth_date, date),
+        age=age_on(client.person.birth_date, date),
     )
 
 
@@ -59,7 +59,9 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     """Every client of the opened practice in three queries, with what each side brings."""
     date = clock.today(practice.time_zone)
     # Counting visits groups the rows, which drops the model's own order.
-    clients = list(Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("name", "id"))
+    clients = list(
+        Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("person__name", "id")
+    )
     labels: dict[tuple[object, str | None], list[str]] = defaultdict(list)
     troubled: set[object] = set()
     for entry in Entry.objects.standing().filter(client__in=clients):
@@ -70,9 +72,9 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     return [
         ClientLine(
             id=client.pk,
-            name=client.name,
-            occupation=client.occupation,
-            age=age_on(client.birth_date, date),
+            name=client.person.name,
+            occupation=client.person.occupation,
+            age=age_on(client.person.birth_date, date),
             left=labels[(client.pk, "left")],
             middle=labels[(client.pk, None)],
             right=labels[(client.pk, "right")],

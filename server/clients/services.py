@@ -11,7 +11,7 @@ from django.db import IntegrityError, transaction
 from accounts.models import User
 from asketa_core import implausible_beside, implausible_clearance, implausible_entry, past_date
 from audit.models import record
-from clients.models import Clearance, Client, DailyAnswer, Entry
+from clients.models import Clearance, Client, DailyAnswer, Entry, Person
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn
 from clients.values import entry_raw, read_entry
 from common.errors import Stale, refuse_implausible
@@ -21,24 +21,34 @@ from practices.models import Practice
 @transaction.atomic
 def create_client(practice: Practice, user: User, data: ClientIn, today: dt.date) -> Client:
     refuse_implausible(past_date("birth_date", data.birth_date, today))
-    client = Client.objects.create(practice=practice, created_by=user, **data.model_dump())
+    client = Client.objects.create(practice=practice, created_by=user, discomfort_allowed=data.discomfort_allowed)
+    Person.objects.create(practice=practice, created_by=user, client=client, **_who(data))
     record(client, "client.created", user)
     return client
+
+
+def _who(data: ClientIn) -> dict[str, Any]:
+    """What of a client's fields says who they are."""
+    return data.model_dump(exclude={"discomfort_allowed"})
 
 
 @transaction.atomic
 def update_client(client: Client, user: User, version: int, data: ClientIn, today: dt.date) -> Client:
     """Save an edit made on ``version``; raises ``Stale`` when somebody saved in between."""
     refuse_implausible(past_date("birth_date", data.birth_date, today))
-    changed = Client.objects.filter(pk=client.pk, version=version).update(**data.model_dump(), version=version + 1)
+    changed = Client.objects.filter(pk=client.pk, version=version).update(
+        discomfort_allowed=data.discomfort_allowed, version=version + 1
+    )
+    now = Client.objects.known().select_related("practice").get(pk=client.pk)
     if not changed:
-        now = Client.objects.get(pk=client.pk)
-        said = {name: getattr(now, name) for name in ClientIn.model_fields}
-        birth = now.birth_date.isoformat() if now.birth_date is not None else None
-        raise Stale({**said, "birth_date": birth, "version": now.version})
-    client.refresh_from_db()
-    record(client, "client.updated", user)
-    return client
+        said = {name: getattr(now.person, name) for name in _who(data)}
+        birth = now.person.birth_date.isoformat() if now.person.birth_date is not None else None
+        raise Stale({**said, "birth_date": birth, "discomfort_allowed": now.discomfort_allowed, "version": now.version})
+    Person.objects.filter(client=now).update(**_who(data))
+    for name, value in _who(data).items():
+        setattr(now.person, name, value)
+    record(now, "client.updated", user)
+    return now
 
 
 def _check_entry(client: Client, data: EntryIn, today: dt.date, replaces: Entry | None = None) -> None:
@@ -49,7 +59,9 @@ def _check_entry(client: Client, data: EntryIn, today: dt.date, replaces: Entry 
         for row in Entry.objects.standing().filter(client=client)
         if replaces is None or row.root != replaces.root
     }
-    refuse_implausible([*implausible_entry(value, today, client.birth_date), *implausible_beside(value, standing)])
+    refuse_implausible(
+        [*implausible_entry(value, today, client.person.birth_date), *implausible_beside(value, standing)]
+    )
 
 
 @transaction.atomic

@@ -9,7 +9,6 @@ from typing import Any
 
 import yaml
 from django.db import transaction
-from django_scopes import scope
 
 from accounts.models import User
 from asketa_core import NoGrid, Side, file_of, standard_library
@@ -22,6 +21,7 @@ from library.services import add
 from measures.schemas import ReadingIn
 from measures.services import store_readings
 from practices.models import Membership, Practice
+from practices.tenancy import opened
 from room.services import stock_room
 from visits.schemas import ItemIn, PlanIn
 from visits.services import answer_morning, log_item, take_to_the_mat
@@ -48,7 +48,7 @@ def _load_practice(raw: dict[str, Any]) -> str:
         Membership.objects.create(practice=practice, user=user, role=member["role"])
         owner = owner or user
     assert owner is not None
-    with scope(practice=practice):
+    with opened(practice):
         stock_room(practice, owner, raw["room"])
         for variation in raw.get("variations", []):
             _add_variation(practice, owner, variation)

@@ -7,7 +7,7 @@ everything, any other row is left out; both are told as troubles beside their cl
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -22,7 +22,7 @@ from clients.values import entry_raw, read_entry
 from common.recent import Recent
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
-from visits.models import LoggedItem
+from visits.models import LoggedItem, LoggedItemQuerySet
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,7 @@ def client_file(client: Client) -> ClientFile:
 
 def client_reading(client: Client) -> Reading:
     practice = client.practice
-    about = (client.pk, client.version, client.name, client.birth_date, client.discomfort_allowed)
+    about = (client.pk, client.version, client.person.name, client.person.birth_date, client.discomfort_allowed)
     return _readings.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
 
 
@@ -86,7 +86,7 @@ def _read(client: Client) -> Reading:
     raw = {
         "format": "asketa-client",
         "version": 1,
-        "client": {"id": str(client.pk), "name": client.name, "birth_date": client.birth_date},
+        "client": {"id": str(client.pk), "name": client.person.name, "birth_date": client.person.birth_date},
         "entries": entries,
         "daily": _daily(client, {entry["id"] for entry in entries}),
         **_measures(client),
@@ -143,24 +143,24 @@ def _reads(raw: dict[str, Any]) -> bool:
 
 def logged_items(client: Client) -> list[LoggedItem]:
     """Standing items with their visit and morning answers, oldest first."""
-    return list(
-        LoggedItem.objects.standing()
-        .filter(visit__client=client)
-        .select_related("visit")
-        .prefetch_related("mornings")
-        .order_by("visit__date", "logged_at", "id")
-    )
+    return _with_notes(client, _holds(client).order_by("visit__date", "logged_at", "id"))
 
 
 def items_by_id(client: Client, ids: Sequence[str]) -> dict[str, LoggedItem]:
     """Some standing items, with the same beside them."""
-    rows = (
-        LoggedItem.objects.standing()
-        .filter(visit__client=client, pk__in=ids)
-        .select_related("visit")
-        .prefetch_related("mornings")
-    )
-    return {str(row.pk): row for row in rows}
+    return {str(row.pk): row for row in _with_notes(client, _holds(client).filter(pk__in=ids))}
+
+
+def _holds(client: Client) -> LoggedItemQuerySet:
+    found: LoggedItemQuerySet = LoggedItem.objects.standing().filter(visit__client=client)
+    return found.select_related("visit").prefetch_related("mornings")
+
+
+def _with_notes(client: Client, rows: Iterable[LoggedItem]) -> list[LoggedItem]:
+    found = list(rows)
+    for row in found:
+        row.note = client.person.note_of(row.pk)
+    return found
 
 
 def _entries(client: Client) -> list[dict[str, Any]]:

@@ -254,7 +254,16 @@ def snapshot(
     return {
         **judged,
         "accepted": accepted,
-        "records": today.file.model_dump(mode="json", exclude={"responses": True, "client": {"name"}}),
+        "records": _records_of_nobody(today),
         # A practice may change its own variations later: what this one said is known by its hash.
         "hashes": {**RULES_FINGERPRINT, "variation": digest(rung.model_dump_json())},
     }
+
+
+def _records_of_nobody(today: Today) -> dict[str, Any]:
+    """What was recorded and measured, with how old the client was instead of who they are."""
+    records = today.file.model_dump(mode="json", exclude={"responses": True, "client": {"name", "birth_date"}})
+    born = today.file.client.birth_date
+    if born is not None:
+        records["client"]["age_years"] = today.file.age_on(today.date)
+    return records

@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from accounts.models import User
 from asketa_core import TEST_RESULTS, ClientFile, Response, implausible_file, parse
 from audit.models import record
-from clients.models import Clearance, Client, DailyAnswer, Entry
+from clients.models import Clearance, Client, DailyAnswer, Entry, Person
 from common import clock
 from common.errors import BadInput, FieldProblem, refuse_implausible
 from common.schemas import refuse_nulls
@@ -46,17 +46,13 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
             [FieldProblem(field=".".join(map(str, e["loc"])), message=e["msg"]) for e in error.errors()]
         ) from error
     refuse_implausible(implausible_file(file, practice_library().library, clock.today(practice.time_zone)))
-    client = Client.objects.create(
-        practice=practice,
-        created_by=user,
-        name=file.client.name or NAMELESS,
-        birth_date=file.client.birth_date,
-        discomfort_allowed=file.settings.discomfort_allowed,
-    )
     own = {"practice": practice, "created_by": user}
+    client = Client.objects.create(discomfort_allowed=file.settings.discomfort_allowed, **own)
+    person = Person(client=client, name=file.client.name or NAMELESS, birth_date=file.client.birth_date, **own)
     _store_entries(file, client, own)
     _store_measures(file, client, own)
-    _store_responses(file, client, own)
+    _store_responses(file, client, own, person)
+    person.save(force_insert=True)
     record(client, "client.imported", user)
     return client
 
@@ -132,12 +128,13 @@ def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> No
     )
 
 
-def _store_responses(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
+def _store_responses(file: ClientFile, client: Client, own: dict[str, Any], person: Person) -> None:
     days = dict.fromkeys(response.date for response in file.responses)
     visits = {day: Visit(client=client, date=day, **own) for day in days}
     Visit.objects.bulk_create(visits.values(), batch_size=BATCH)
     items = [_item(response, visits[response.date], place, own) for place, response in enumerate(file.responses)]
     LoggedItem.objects.bulk_create(items, batch_size=BATCH)
+    person.notes = {str(item.pk): item.note for item in items if item.note}
     MorningAnswer.objects.bulk_create(
         (
             MorningAnswer(item=item, settled=response.settled_next_morning == "yes", **own)
@@ -149,10 +146,12 @@ def _store_responses(file: ClientFile, client: Client, own: dict[str, Any]) -> N
 
 
 def _item(response: Response, visit: Visit, place: int, own: dict[str, Any]) -> LoggedItem:
-    fields = response.model_dump(mode="json", exclude={"id", "date", "setup", "settled_next_morning"})
+    fields = response.model_dump(mode="json", exclude={"id", "date", "setup", "settled_next_morning", "note"})
     setup = {name: value.model_dump(exclude_none=True) for name, value in response.setup.items()}
     # What was judged elsewhere at the time is not known here, and not made up. The file's order is kept by the clock.
-    return LoggedItem(
+    item = LoggedItem(
         visit=visit, setup_used=setup, snapshot={"imported": True},
         logged_at=clock.now() + dt.timedelta(microseconds=place), **fields, **own,
     )  # fmt: skip
+    item.note = response.note
+    return item

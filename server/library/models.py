@@ -5,9 +5,8 @@ from __future__ import annotations
 from typing import Any, ClassVar
 
 from django.db import models
-from django_scopes import ScopedManager
 
-from practices.tenancy import PracticeRow
+from practices.tenancy import PracticeRow, rows_by
 
 
 class OwnRungQuerySet(models.QuerySet["OwnRung"]):
@@ -28,9 +27,7 @@ class OwnRung(PracticeRow):
     content: Any = models.JSONField()
     retired = models.BooleanField(default=False)
 
-    objects: ClassVar[Any] = ScopedManager(
-        practice="practice", _manager_class=models.Manager.from_queryset(OwnRungQuerySet)
-    )
+    objects: ClassVar[Any] = rows_by(OwnRungQuerySet)
 
     class Meta:
         ordering = ["created_at", "id"]

@@ -111,7 +111,7 @@ def preview(client: Client, entry: EntryIn) -> list[LimitOut]:
     file = client_file(client)
     date = clock.today(client.practice.time_zone)
     value = read_entry({"id": "preview", "kind": entry.kind, "side": entry.side, "facts": entry.facts})
-    refuse_implausible(implausible_entry(value, date, client.birth_date))
+    refuse_implausible(implausible_entry(value, date, client.person.birth_date))
     return limits_out(limits_of(value, file, date, file.latest_ranges(date)))
 
 
@@ -209,5 +209,5 @@ def _measures_stop(file: ClientFile, date: dt.date, today: Today | None) -> Stop
     if missing:
         return StopOut(stop="measures", state="attention", note=f"{missing} missing")
     if stale:
-        return StopOut(stop="measures", state="attention", note=f"{stale} older than 8 weeks")
+        return StopOut(stop="measures", state="attention", note=f"{stale} older than {STALE_MEASURE_DAYS // 7} weeks")
     return StopOut(stop="measures", state="done", note="")

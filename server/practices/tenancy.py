@@ -1,8 +1,10 @@
 """Every request works inside one practice, and every row belongs to one.
 
 The practice stands in the path. Members get their practice's rows and nobody else's: models use a
-manager that raises when no practice is opened, and a foreign row is a 404 like a row that does not
-exist.
+manager that raises when no practice is opened, the database shows the application the rows of the opened
+practice only, and a foreign row is a 404 like a row that does not exist.
+
+A new table is a ``PracticeRow`` whose migration ends with ``PracticeTable``; a test holds every table to both.
 """
 
 from __future__ import annotations
@@ -10,7 +12,8 @@ from __future__ import annotations
 import functools
 import inspect
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import Any, ClassVar, Concatenate, ParamSpec, TypeVar
 
 from django.db import models
@@ -20,6 +23,7 @@ from ninja import Path
 
 from accounts.models import User
 from common import clock
+from common.database import rows_of_practice
 from common.errors import NotAllowed
 from common.permissions import Permission, role_has
 from practices.models import Membership, Practice
@@ -53,6 +57,18 @@ class PracticeRow(models.Model):
         abstract = True
 
 
+def rows_by(queryset: type[models.QuerySet[Any]]) -> Any:
+    """The manager of a practice's table that has a query set of its own."""
+    return ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(queryset))
+
+
+@contextmanager
+def opened(practice: Practice) -> Iterator[None]:
+    """Open a practice: its rows are seen and written until the block ends, and no others."""
+    with scope(practice=practice), rows_of_practice(practice.pk):
+        yield
+
+
 def in_practice(
     permission: Permission,
 ) -> Callable[
@@ -78,7 +94,7 @@ def in_practice(
             if not role_has(membership.role, permission):
                 raise NotAllowed
             request.practice, request.membership = membership.practice, membership
-            with scope(practice=membership.practice):
+            with opened(membership.practice):
                 return view(request, practice_id, *args, **kwargs)
 
         declared: Any = wrapped

@@ -7,11 +7,11 @@ from typing import Any
 
 from django.db import OperationalError
 from django.test import override_settings
-from django_scopes import scope
 
 from clients.models import Client, Entry
 from common.middleware import ErrorsInOneShape
 from config.api import api
+from practices.tenancy import opened
 from tests.base import ApiTest, House
 from visits.models import LoggedItem
 
@@ -161,7 +161,7 @@ class NothingTypedIsLost(ApiTest):
         self.assertEqual(self.post(self.url("/entries"), entry).status_code, 422)
         reading = {"readings": [{"quantity": "weight", "value": 70, "error": None}]}
         self.assertEqual(self.post(self.url("/measures"), reading).status_code, 422)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertFalse(Entry.objects.exists())
 
     def test_null_in_a_file_is_refused_with_its_path(self) -> None:
@@ -252,7 +252,7 @@ class Unreadable(ApiTest):
         import uuid  # noqa: PLC0415
 
         new = uuid.uuid4()
-        with scope(practice=house.practice):
+        with opened(house.practice):
             Entry.objects.create(
                 id=new, root=new, practice=house.practice, client=house.client, kind=kind, side=side, facts=facts
             )
@@ -292,7 +292,7 @@ class Unreadable(ApiTest):
 
     def test_a_hold_or_measure_that_cannot_be_read_is_left_out_and_told(self) -> None:
         self.post(self.url("/items"), self.house.item())
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             held = LoggedItem.objects.get()
             LoggedItem.objects.create(
                 visit=held.visit, practice=held.practice, variation=held.variation, side="left", setup_used={"seat": 3},
@@ -315,7 +315,7 @@ class Unreadable(ApiTest):
             self.assertEqual(
                 self.post(self.url("/entries/preview"), {"entry": file["entries"][0] | {}}).status_code, 422
             )
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Client.objects.count(), 1)
 
 

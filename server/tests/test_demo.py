@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.core.cache import cache
 from django.test import TestCase
-from django_scopes import scope
 
 from asketa_core import Side, Verdict
 from clients.models import Client
@@ -12,6 +11,7 @@ from demo import loader
 from engine.answers import Today
 from engine.shelf import practice_library
 from practices.models import Practice
+from practices.tenancy import opened
 
 
 class Demo(TestCase):
@@ -24,28 +24,28 @@ class Demo(TestCase):
         self.assertTrue(loader.is_loaded())
         for name, count in (("The Weir Room", 8), ("The Tithe Loft", 1)):
             practice = Practice.objects.get(name=name)
-            with scope(practice=practice):
+            with opened(practice):
                 self.assertEqual(Client.objects.count(), count)
 
     def test_one_practice_has_a_variation_of_its_own(self) -> None:
         for name, own in (("The Weir Room", ["inner corner"]), ("The Tithe Loft", [])):
-            with scope(practice=Practice.objects.get(name=name)):
+            with opened(Practice.objects.get(name=name)):
                 shelf = practice_library()
                 self.assertEqual([each.rung.short for each in shelf.own.values()], own)
                 self.assertEqual(shelf.troubles, {})
 
     def test_the_clock_repairer_and_the_postwoman_stand_where_the_story_puts_them(self) -> None:
         practice = Practice.objects.get(name="The Weir Room")
-        with scope(practice=practice):
-            by_work = {c.occupation: c for c in Client.objects.select_related("practice")}
+        with opened(practice):
+            by_work = {c.person.occupation: c for c in Client.objects.known().select_related("practice")}
             clock_repairer = Today.of(by_work["clock repairer"])
             self.assertEqual(clock_repairer.decision("figure_four", Side.RIGHT).action.value, "offer")
             postwoman = Today.of(by_work["postwoman"])
             self.assertEqual(postwoman.decision("figure_four", Side.RIGHT).action.value, "step_back")
 
     def test_the_others_stand_where_the_story_puts_them(self) -> None:
-        with scope(practice=Practice.objects.get(name="The Weir Room")):
-            by_work = {c.occupation: c for c in Client.objects.select_related("practice")}
+        with opened(Practice.objects.get(name="The Weir Room")):
+            by_work = {c.person.occupation: c for c in Client.objects.known().select_related("practice")}
             engraver = Today.of(by_work["glass engraver"])
             # One seat for both: the side that flared decides for the other. The groin spoke, and no rung of the ladder
             # closes the hip less: there is nothing to step back to.

@@ -9,7 +9,6 @@ from typing import Any
 from django.db import connection, transaction
 from django.test import SimpleTestCase
 from django.test.utils import CaptureQueriesContext
-from django_scopes import scope
 
 from asketa_core import ClientFile, Side
 from clients.models import Client
@@ -21,6 +20,7 @@ from engine.adapter import _histories, client_file
 from engine.answers import Today
 from measures.schemas import ReadingIn
 from measures.services import store_readings
+from practices.tenancy import opened
 from tests.base import ApiTest, House
 from visits.services import answer_morning, log_item
 
@@ -33,15 +33,15 @@ class RecordsKept(ApiTest):
 
     def fresh(self, house: House | None = None) -> Client:
         at = house or self.house
-        return Client.objects.select_related("practice").get(pk=at.client.pk)
+        return Client.objects.known().select_related("practice").get(pk=at.client.pk)
 
     def file(self, house: House | None = None) -> ClientFile:
-        with scope(practice=(house or self.house).practice):
+        with opened((house or self.house).practice):
             return client_file(self.fresh(house))
 
     def test_nothing_new_is_read_once_and_costs_one_query(self) -> None:
         before = self.file()
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             client = self.fresh()
             with CaptureQueriesContext(connection) as queries:
                 self.assertIs(client_file(client), before)
@@ -76,7 +76,7 @@ class RecordsKept(ApiTest):
         }
         before = self.file()
         for what, record in steps.items():
-            with scope(practice=self.house.practice):
+            with opened(self.house.practice):
                 record(self.fresh())
             after = self.file()
             self.assertNotEqual(after.model_dump(), before.model_dump(), what)
@@ -91,7 +91,7 @@ class RecordsKept(ApiTest):
 
     def test_what_was_rolled_back_is_forgotten(self) -> None:
         before = self.file()
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             try:
                 with transaction.atomic():
                     answer_daily(self.knee, self.house.user, DailyIn(pain_today=9, irritable="yes"), self.house.today)
@@ -104,7 +104,7 @@ class RecordsKept(ApiTest):
             self.assertEqual(client_file(self.fresh()).daily[-1].pain_today, 1)
 
     def test_a_record_taken_back_takes_its_daily_answers_along(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             answer_daily(self.knee, self.house.user, DailyIn(pain_today=3, irritable="no"), self.house.today)
         taken_back = self.client.delete(self.url(f"/entries/{self.knee.pk}"))
         self.assertEqual(taken_back.status_code, 200, taken_back.content)
@@ -117,7 +117,7 @@ class RecordsKept(ApiTest):
         self.assertEqual({entry.kind for entry in self.file().entries}, {"hip_replacement", "knee_pain"})
 
     def test_a_situation_lasts_a_day_and_no_longer(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             client = self.fresh()
             noon = clock.local_now("Europe/London").replace(hour=12)
             with clock.set_to(noon):
@@ -137,13 +137,13 @@ class RecordsKept(ApiTest):
             return next(rung["verdict"] for rung in rungs if rung["variation"] == "figure_four.over_thigh")
 
         self.assertEqual(verdict(), "leave_out")
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             data = ClearanceIn(who="surgeon", date=self.house.today, scope=["all"])
             give_clearance(self.entry, self.house.user, data, self.house.today)
         self.assertNotEqual(verdict(), "leave_out")
 
     def test_both_sides_are_asked_apart(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             today = Today.of(self.fresh())
             rung = today.library.variation("figure_four.over_thigh")
             left, right = (today.lane(rung, side).verdict for side in Side)

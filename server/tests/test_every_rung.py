@@ -6,14 +6,13 @@ import datetime as dt
 from itertools import cycle
 from typing import Any
 
-from django_scopes import scope
-
 from asketa_core import SIDES, standard_library
 from clients.models import Client
 from clients.schemas import ClientIn, EntryEnvelope
 from clients.services import create_client, record_entry
 from measures.schemas import ReadingIn
 from measures.services import store_readings
+from practices.tenancy import opened
 from tests.base import ApiTest
 from visits.models import Visit
 
@@ -22,7 +21,7 @@ class EveryRung(ApiTest):
     def somebody(self, kind: str | None, **facts: Any) -> Client:
         """A client with one record and a stature."""
         today, user = self.house.today, self.house.user
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             client = create_client(self.house.practice, user, ClientIn(name=f"With {kind}"), today)
             store_readings(client, user, [ReadingIn(quantity="stature", value=165)], today, today)
             if kind is not None:
@@ -40,7 +39,7 @@ class EveryRung(ApiTest):
             for quantity, value in (("hip_extension", -5), ("hip_adduction", 0), ("planted_dorsiflexion", 0))
             for side in SIDES
         ]
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             store_readings(stiff, self.house.user, lowest, today, today)
         return [
             self.somebody(None),
@@ -58,7 +57,7 @@ class EveryRung(ApiTest):
         planned = 0
         for rung in standard_library().variations():
             for side, client in zip(SIDES, clients, strict=False):
-                where = f"{rung.id} {side} {client.name}"
+                where = f"{rung.id} {side} {client.person.name}"
                 setup = self.answer(f"/setups/{rung.id}/{side}", client, where)
                 first = setup["options"][0]["detail"] if setup["options"] else None
                 body = {"setup": first["setup"] if first else {}}
@@ -71,7 +70,7 @@ class EveryRung(ApiTest):
                     mat = self.post(self.url("/plan", client=client.pk), plan)
                     self.assertEqual(mat.status_code, 200, f"{where}: {mat.content[:300]!r}")
                     planned += 1
-                    with scope(practice=self.house.practice):
+                    with opened(self.house.practice):
                         # One ladder on the plan at a time: an answer holds all of them.
                         Visit.objects.filter(client=client).delete()
         self.assertGreater(planned, 150)

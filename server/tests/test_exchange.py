@@ -7,7 +7,6 @@ import datetime as dt
 import json
 from typing import Any
 
-from django_scopes import scope
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTest
@@ -15,6 +14,7 @@ from hypothesis.extra.django import TestCase as PropertyTest
 from clients.models import Client
 from common import clock
 from exchange import services
+from practices.tenancy import opened
 from tests.base import ApiTest, House
 
 
@@ -72,11 +72,11 @@ class RoundTrip(ApiTest):
     def test_an_unknown_key_is_refused_with_its_path_and_nothing_is_stored(self) -> None:
         file = self.exported()
         file["entries"][0]["facts"]["aproach"] = "posterior"
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             before = Client.objects.count()
         problems = self.fields(self.bring_in(file))
         self.assertTrue(any(path.endswith("facts.aproach") for path in problems), problems)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Client.objects.count(), before)
 
     def test_implausible_values_and_strangers_are_refused(self) -> None:
@@ -133,7 +133,7 @@ class AnyFile(PropertyTest):
     @settings(max_examples=25)
     @given(FILES)
     def test_in_and_out_again_is_the_same(self, file: dict[str, Any]) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             first = services.exported(services.imported(self.house.practice, self.house.user, file))
             second = services.exported(services.imported(self.house.practice, self.house.user, first))
         self.assertEqual(without_ids(first), without_ids(second))

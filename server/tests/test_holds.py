@@ -11,7 +11,6 @@ from unittest.mock import patch
 from django.db import connection
 from django.test import Client as Browser
 from django.test import TransactionTestCase
-from django_scopes import scope
 
 from accounts.models import User
 from asketa_core import Side, Situation
@@ -19,6 +18,7 @@ from audit.models import AuditEvent
 from common import clock
 from engine.answers import forget
 from practices.models import Membership
+from practices.tenancy import opened
 from tests.base import ApiTest, House
 from visits.models import LoggedItem, Visit
 
@@ -70,7 +70,7 @@ class ChangedSince(ApiTest):
     def planned(self, **changes: Any) -> Any:
         plan = {"variation": FLAT, "side": "left", "setup": {}, "dose_s": 40}
         self.post(self.url("/plan"), plan)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             visit = Visit.objects.get()
             visit.plan[0]["left"] |= changes
             visit.save(update_fields=["plan"])
@@ -147,7 +147,7 @@ class Correcting(ApiTest):
         self.assertEqual(self.put(self.url(f"/items/{item.id}"), fixed).status_code, 200)
         (hold,) = self.client.get(self.url("/items")).json()
         self.assertEqual((hold["variation"], hold["during"], hold["dose_s"]), (FLAT, 5, 40))
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             old, new = LoggedItem.objects.order_by("created_at")
             self.assertEqual((new.replaces_id, new.setup_used, new.visit_id), (old.pk, old.setup_used, old.visit_id))
             self.assertEqual(new.snapshot, old.snapshot)
@@ -159,7 +159,7 @@ class Correcting(ApiTest):
             item = self.house.item()
             self.post(self.url("/items"), item)
         self.put(self.url(f"/items/{item.id}"), {"id": str(uuid.uuid4()), "during": 2})
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Visit.objects.count(), 1)
 
     def test_keeps_its_place_among_the_holds_of_its_day(self) -> None:
@@ -195,7 +195,7 @@ class SentAgain(ApiTest):
         item = self.house.item()
         for _ in range(2):
             self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(LoggedItem.objects.count(), 1)
             self.assertEqual(AuditEvent.objects.filter(action="item.logged").count(), 1)
 
@@ -254,7 +254,7 @@ class AtOnce(TransactionTestCase):
             for thread in threads:
                 thread.join()
             self.assertEqual(statuses, [201, 201])
-            with scope(practice=house.practice):
+            with opened(house.practice):
                 self.assertEqual(LoggedItem.objects.filter(pk=body["id"]).count(), 1)
 
 
@@ -306,7 +306,7 @@ class WhoDidIt(ApiTest):
         self.put(self.url(f"/items/{item.id}"), {"id": str(uuid.uuid4()), "during": 2})
         self.client.delete(self.url(f"/entries/{entry.pk}"))
         self.post(self.url(f"/entries/{entry.pk}/restore"), {})
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             by = {event.action: event.created_by_id for event in AuditEvent.objects.order_by("created_at")}
         self.assertEqual(by["client.created"], self.house.user.pk)
         self.assertEqual(by["item.logged"], self.house.user.pk)

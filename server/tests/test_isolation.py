@@ -8,18 +8,19 @@ from collections.abc import Iterator
 from unittest.mock import patch
 
 from django.apps import apps
-from django.db import IntegrityError, InternalError, connection, transaction
+from django.db import IntegrityError, InternalError, ProgrammingError, connection, transaction
 from django.test import TestCase
-from django_scopes import scope, scopes_disabled
+from django_scopes import scopes_disabled
 from django_scopes.exceptions import ScopeError
 
-from clients.models import Client, Entry
+from clients.models import Client, Entry, Person
 from common import permissions
+from common.database import related
 from common.permissions import Permission, Role
 from config.api import api
 from measures.models import Measure
-from practices.tenancy import PracticeRow
-from tests.base import ApiTest, House
+from practices.tenancy import PracticeRow, opened
+from tests.base import ApiTest, House, as_application
 from visits.models import Visit
 
 OPEN_TO_STRANGERS = {"me", "signIn"}
@@ -156,6 +157,112 @@ class Roles(ApiTest):
             return {model._meta.label: model.objects.count() for model in tables}
 
 
+class Tables(TestCase):
+    """Every table of a practice, those of later on as well."""
+
+    def models(self) -> list[type[PracticeRow]]:
+        found = [model for model in apps.get_models() if issubclass(model, PracticeRow)]
+        self.assertGreater(len(found), 8)
+        return found
+
+    def test_managers_know_the_opened_practice_alone(self) -> None:
+        for model in self.models():
+            with self.subTest(model._meta.label), self.assertRaises(ScopeError):
+                model._default_manager.count()
+
+    def test_relations_are_bound_to_the_practice(self) -> None:
+        there = self.asked("SELECT conname FROM pg_constraint")
+        for model in self.models():
+            table = model._meta.db_table
+            for column, target in related(model).items():
+                self.assertIn(f"{table}_{column}_same_practice", there)
+                self.assertIn(f"{target}_in_practice", there)
+
+    def test_rows_are_shown_by_policy(self) -> None:
+        kept = self.asked("SELECT relname FROM pg_class WHERE relrowsecurity")
+        policies = self.asked("SELECT policyname FROM pg_policies")
+        for model in self.models():
+            self.assertIn(model._meta.db_table, kept)
+            self.assertIn(f"{model._meta.db_table}_own_practice", policies)
+
+    def test_history_is_kept_by_triggers(self) -> None:
+        there = self.asked("SELECT tgname FROM pg_trigger")
+        for model in self.models():
+            table = model._meta.db_table
+            self.assertEqual(f"{table}_append_only" in there, getattr(model, "append_only", False), table)
+
+    def asked(self, sql: str) -> set[str]:
+        with connection.cursor() as cursor:
+            cursor.execute(sql)
+            return {row[0] for row in cursor.fetchall()}
+
+
+class Policies(TestCase):
+    """What the database shows to the application when its code asks for everything."""
+
+    def setUp(self) -> None:
+        self.one, self.two = House("Mill", "a@mill.example"), House("Loft", "b@loft.example")
+        self.entry = self.two.record_hip()
+        as_application()
+
+    def all_clients(self) -> set[object]:
+        with scopes_disabled():
+            return set(Client.objects.values_list("pk", flat=True))
+
+    def test_without_a_practice_there_are_no_rows(self) -> None:
+        self.assertEqual(self.all_clients(), set())
+
+    def test_an_opened_practice_shows_its_own_and_closes_again(self) -> None:
+        with opened(self.one.practice):
+            self.assertEqual(self.all_clients(), {self.one.client.pk})
+            with opened(self.two.practice):
+                self.assertEqual(self.all_clients(), {self.two.client.pk})
+            self.assertEqual(self.all_clients(), {self.one.client.pk})
+        self.assertEqual(self.all_clients(), set())
+
+    def test_an_error_closes_it_as_well(self) -> None:
+        with self.assertRaises(ZeroDivisionError), opened(self.one.practice):
+            1 / 0  # noqa: B018
+        self.assertEqual(self.all_clients(), set())
+
+    def test_nothing_is_written_for_another_practice(self) -> None:
+        with opened(self.one.practice), scopes_disabled():
+            with self.assertRaises(ProgrammingError), transaction.atomic():
+                Client.objects.create(practice=self.two.practice)
+            self.assertEqual(Client.objects.filter(pk=self.two.client.pk).update(version=9), 0)
+
+
+class Erasing(ApiTest):
+    """Deleting the one row that says who somebody is leaves no trace of them, and the history stands."""
+
+    def test_nothing_that_names_anybody_is_left(self) -> None:
+        self.put(
+            self.url(), {"name": "Ada Quern", "occupation": "millwright", "birth_date": "1961-02-03", "version": 1}
+        )
+        self.house.record_knee()
+        item = self.house.item(note="her sister Bree drove her")
+        self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
+        words = ("Ada Quern", "millwright", "1961-02-03", "Bree")
+        self.assertTrue(all(word in self.everything() for word in words))
+        with opened(self.house.practice):
+            Person.objects.filter(client=self.house.client).delete()
+        self.assertEqual([word for word in words if word in self.everything()], [])
+        self.assertIn(str(item.id), self.everything())
+        self.assertEqual(self.client.get(self.url()).status_code, 404)
+        listed = self.post(f"/api/practices/{self.house.practice.pk}/clients/search", {"text": ""})
+        self.assertEqual(listed.json(), [])
+
+    def everything(self) -> str:
+        """Every row of every table of the practice, as text."""
+        tables = [model._meta.db_table for model in apps.get_models() if issubclass(model, PracticeRow)]
+        with opened(self.house.practice), connection.cursor() as cursor:
+            found = []
+            for table in tables:
+                cursor.execute(f"SELECT row_to_json(t)::text FROM {table} t")
+                found += [row[0] for row in cursor.fetchall()]
+        return "\n".join(found)
+
+
 class Managers(TestCase):
     def test_forgetting_the_practice_is_an_error(self) -> None:
         House("Mill", "owner@mill.example")
@@ -164,7 +271,7 @@ class Managers(TestCase):
 
     def test_an_opened_practice_shows_only_its_own(self) -> None:
         one, two = House("Mill", "a@mill.example"), House("Loft", "b@loft.example")
-        with scope(practice=one.practice):
+        with opened(one.practice):
             self.assertEqual([c.pk for c in Client.objects.all()], [one.client.pk])
             self.assertFalse(Client.objects.filter(pk=two.client.pk).exists())
 
@@ -208,7 +315,7 @@ class Database(TestCase):
                     self.assertEqual(cursor.fetchone(), (allowed,), f"{action} {table}")
 
     def test_values_outside_their_range_are_refused(self) -> None:
-        with scope(practice=self.one.practice), self.assertRaises(IntegrityError), transaction.atomic():
+        with opened(self.one.practice), self.assertRaises(IntegrityError), transaction.atomic():
             Measure.objects.create(
                 practice=self.one.practice,
                 client=self.one.client,
@@ -219,7 +326,7 @@ class Database(TestCase):
 
     def test_a_record_is_corrected_once(self) -> None:
         first = self.one.record_hip()
-        with scope(practice=self.one.practice):
+        with opened(self.one.practice):
             common = {
                 "practice": self.one.practice, "client": self.one.client, "root": first.pk, "replaces": first,
                 "kind": first.kind, "side": first.side, "facts": first.facts,

@@ -20,9 +20,9 @@ from typing import Any
 from django.db import connection
 from django.test import Client as Browser
 from django.test import TransactionTestCase
-from django_scopes import scope
 
 from audit.models import AuditEvent
+from practices.tenancy import opened
 from tests.base import House
 from visits.models import LoggedItem, Visit
 
@@ -108,7 +108,7 @@ class Kills(TransactionTestCase):
             server.start()
             # The device saw no answer, or does not trust the one it saw: it sends the same again.
             self.assertEqual(server.send("POST", address, item)[0], 201)
-        with scope(practice=house.practice):
+        with opened(house.practice):
             stored = {str(item.pk): item.during for item in LoggedItem.objects.all()}
             self.assertEqual(Visit.objects.count(), 1)
             logged = AuditEvent.objects.filter(action="item.logged").count()

@@ -6,10 +6,10 @@ from typing import Any
 
 from django.db import IntegrityError, connection, transaction
 from django.test.utils import CaptureQueriesContext
-from django_scopes import scope
 
 from asketa_core import standard_library
 from library.models import OwnRung
+from practices.tenancy import opened
 from room.models import RoomProp
 from tests.base import ApiTest, House
 from visits.models import LoggedItem
@@ -133,7 +133,7 @@ class MakingOnesOwn(LibraryTest):
         for number, name in ((1, "Other words"), (2, "Other words again")):
             self.assertEqual(self.post(self.url("/items"), self.house.item(variation=own)).status_code, 201)
             self.put(self.at(f"/library/variations/{own}"), {"number": number, "file": self.copy(name=name)})
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             hashes = {item.snapshot["hashes"]["variation"] for item in LoggedItem.objects.all()}
         self.assertEqual(len(hashes), 2)
 
@@ -142,7 +142,7 @@ class MakingOnesOwn(LibraryTest):
         file["variation"]["slots"]["knee_out"]["from"] = 95
         fields = self.fields(self.post(self.at("/library/variations"), file))
         self.assertEqual(list(fields), ["variation.slots.knee_out.from"])
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertFalse(OwnRung.objects.exists())
 
     def test_an_exported_own_variation_comes_in_at_another_practice(self) -> None:
@@ -245,7 +245,7 @@ class Versions(LibraryTest):
 
     def test_what_can_no_longer_be_read_is_named_and_closes_nothing(self) -> None:
         own = self.add()
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             row = OwnRung.objects.get()
             broken = {**row.content, "variation": {**row.content["variation"], "cues": ["gone_from_the_catalogue"]}}
             OwnRung.objects.create(
@@ -263,7 +263,7 @@ class Versions(LibraryTest):
 
     def test_two_second_versions_are_one_too_many(self) -> None:
         self.add()
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             row = OwnRung.objects.get()
             again = {"practice": self.house.practice, "key": row.key, "number": 2, "content": row.content}
             OwnRung.objects.create(**again, replaces=row)
@@ -318,9 +318,9 @@ class AnotherPracticesVariations(LibraryTest):
         self.assertEqual(list(self.fields(answer)), ["after"])
 
     def test_the_database_lets_no_version_follow_another_practices(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             theirs = OwnRung.objects.get()
-        with self.assertRaises(IntegrityError), transaction.atomic(), scope(practice=self.other.practice):
+        with self.assertRaises(IntegrityError), transaction.atomic(), opened(self.other.practice):
             OwnRung.objects.create(
                 practice=self.other.practice, key=theirs.key, number=2, replaces=theirs, content=theirs.content
             )
@@ -329,9 +329,9 @@ class AnotherPracticesVariations(LibraryTest):
 
     def test_the_same_key_may_stand_in_both(self) -> None:
         """Keys are random; should two ever meet, each practice has its own."""
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             theirs = OwnRung.objects.get()
-        with scope(practice=self.other.practice):
+        with opened(self.other.practice):
             content = {**theirs.content, "variation": {**theirs.content["variation"], "name": {"en": "Ours"}}}
             OwnRung.objects.create(practice=self.other.practice, key=theirs.key, content=content)
         self.assertEqual(self.read(f"/library/variations/{self.theirs}", self.other)["name"], "Ours")
@@ -348,7 +348,7 @@ class Drawn(LibraryTest):
         self.assertIn("Right leg worked", right["figure_words"])
 
     def test_a_room_that_lacks_a_prop_says_so_for_a_client_and_not_for_a_typical_body(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             RoomProp.objects.filter(kind="block").update(count=0)
         self.assertIsNone(self.read(f"/library/variations/{BLOCK}")["no_stack"])
         client = self.client.get(self.url(f"/library/variations/{BLOCK}")).json()

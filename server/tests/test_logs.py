@@ -10,10 +10,10 @@ from typing import Any
 from django.conf import settings
 from django.db import DatabaseError, connection, transaction
 from django.test import SimpleTestCase
-from django_scopes import scope
 
 from clients.models import Client
 from common.logs import NoValues, Scrubbed
+from practices.tenancy import opened
 from tests.base import ApiTest
 
 
@@ -64,7 +64,7 @@ class OfTheDatabase(ApiTest):
     def test_a_refused_row_leaves_no_value_in_its_log(self) -> None:
         """Statements go without values, and a refusal says which constraint, not which row."""
         secret = "Ottilie-Marker-of-this-test"
-        with scope(practice=self.house.practice), self.assertRaises(DatabaseError), transaction.atomic():
+        with opened(self.house.practice), self.assertRaises(DatabaseError), transaction.atomic():
             Client.objects.create(practice=self.house.practice, name=secret, discomfort_allowed=9)
         with self.assertRaises(DatabaseError), transaction.atomic(), connection.cursor() as cursor:
             cursor.execute("SELECT %s::int", [secret])

@@ -6,11 +6,10 @@ import datetime as dt
 import json
 from typing import Any, ClassVar
 
-from django_scopes import scope
-
 from common import clock
 from engine.adapter import client_file
 from measures.models import Measure
+from practices.tenancy import opened
 from tests.base import ApiTest
 
 
@@ -35,7 +34,7 @@ class Storing(ApiTest):
         self.assertIn("90–230 cm", problems["stature"])
 
     def test_every_problem_is_named_and_nothing_is_stored(self) -> None:
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             before = Measure.objects.count()
         problems = self.fields(
             self.store(
@@ -43,7 +42,7 @@ class Storing(ApiTest):
             )
         )
         self.assertEqual(set(problems), {"weight", "knee_flexion.right"})
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Measure.objects.count(), before)
 
     def test_a_range_needs_its_side(self) -> None:
@@ -82,7 +81,7 @@ class SeenOnTheMat(ApiTest):
         self.assertEqual(latest["value"], 1)
         self.assertEqual(self.see("knee_range", 0).status_code, 201)
         self.assertEqual(len(self.unmet()), 2)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             (seen,) = client_file(self.house.client).seen
         today = self.house.today + dt.timedelta(days=5)
         self.assertEqual((seen.until, seen.holds(today), seen.holds(self.house.today)), (today, False, False))
@@ -90,7 +89,7 @@ class SeenOnTheMat(ApiTest):
     def test_taken_back_the_same_day_it_never_was(self) -> None:
         self.see("knee_range", 1)
         self.see("knee_range", 0)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(client_file(self.house.client).seen, ())
 
     def test_travels_with_the_client_file(self) -> None:
@@ -140,7 +139,7 @@ class Tape(ApiTest):
                 ]
             },
         )  # fmt: skip
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             file = client_file(self.house.client)
         taken = file.ranges[-1]
         self.assertEqual((taken.error_deg, taken.conditions, taken.pelvis_held), (2.6, {"seat_height_cm": 8.0}, "yes"))

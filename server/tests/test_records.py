@@ -5,10 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from django_scopes import scope
-
 from audit.models import AuditEvent
 from clients.models import Entry
+from practices.tenancy import opened
 from tests.base import ApiTest
 
 
@@ -59,7 +58,7 @@ class Correcting(ApiTest):
         (entry,) = answer.json()
         self.assertEqual(entry["entry"]["facts"]["approach"], "lateral")
         self.assertEqual(entry["root"], str(first.pk))
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Entry.objects.count(), 2)
             self.assertEqual(Entry.objects.get(pk=first.pk).facts["approach"], "posterior")
 
@@ -81,13 +80,13 @@ class Correcting(ApiTest):
     def test_taking_back_hides_and_keeps(self) -> None:
         first = self.house.record_hip()
         self.assertEqual(self.client.delete(self.url(f"/entries/{first.pk}")).json(), [])
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(Entry.objects.count(), 2)
 
     def test_every_change_is_in_the_audit(self) -> None:
         first = self.house.record_hip()
         self.put(self.url(f"/entries/{first.pk}"), hip())
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             actions = set(AuditEvent.objects.values_list("action", flat=True))
         self.assertLessEqual({"entry.recorded", "entry.corrected"}, actions)
 

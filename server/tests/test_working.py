@@ -8,9 +8,9 @@ from typing import Any
 
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from django_scopes import scope
 
 from common import clock
+from practices.tenancy import opened
 from tests.base import ApiTest, House
 from visits.models import LoggedItem
 
@@ -108,7 +108,7 @@ class TakingToTheMat(ApiTest):
         accepted = [{"codes": ["shape.shin_level"], "reason": "knows this shape well"}]
         self.plan("left", OVER, accepted=accepted)
         self.post(self.url("/items"), self.house.item(variation=OVER))
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             self.assertEqual(LoggedItem.objects.get().snapshot["accepted"], accepted)
 
 
@@ -117,7 +117,7 @@ class Logging(ApiTest):
         self.house.record_hip()
         item = self.house.item()
         self.assertEqual(self.post(self.url("/items"), item).status_code, 201)
-        with scope(practice=self.house.practice):
+        with opened(self.house.practice):
             stored = LoggedItem.objects.get()
         self.assertEqual(stored.snapshot["verdict"], "with_setup")
         self.assertEqual(stored.snapshot["records"]["entries"][0]["kind"], "hip_replacement")

@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Any, ClassVar
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import SIDE_CHOICES, SIDE_KNOWN, Client
 from common import clock
-from practices.tenancy import PracticeRow
+from practices.tenancy import PracticeRow, rows_by
 
 
 class Visit(PracticeRow):
@@ -35,7 +34,7 @@ class LoggedItemQuerySet(models.QuerySet["LoggedItem"]):
 class LoggedItem(PracticeRow):
     """What happened on one side in one hold. The id comes from the device, so that sending twice
     stores once. What nobody said is null; no ``signs`` means that somebody looked and saw none. ``snapshot`` keeps what
-    was known and judged at the time."""
+    was known and judged at the time, and nothing that says of whom."""
 
     append_only = True
 
@@ -56,12 +55,12 @@ class LoggedItem(PracticeRow):
     kind = models.CharField(max_length=20, null=True)
     place = models.CharField(max_length=20, null=True)
     signs: Any = models.JSONField(null=True)
-    note = models.TextField(blank=True, max_length=2000)
     snapshot: Any = models.JSONField()
 
-    objects: ClassVar[Any] = ScopedManager(
-        practice="practice", _manager_class=models.Manager.from_queryset(LoggedItemQuerySet)
-    )
+    note: str = ""
+    """Free words, kept with the person they are about; filled in where holds are read."""
+
+    objects: ClassVar[Any] = rows_by(LoggedItemQuerySet)
 
     class Meta:
         ordering = ["logged_at", "id"]

@@ -98,6 +98,7 @@ def _known(today: Today, data: SaidIn, content: dict[str, Any]) -> LoggedItem | 
         return None
     if item.visit.client_id != today.client.pk:
         raise Http404
+    item.note = today.client.person.note_of(item.pk)
     stored = {name: getattr(item, name) for name in content}
     if stored != content:
         said = {name: getattr(item, name) for name in SaidIn.model_fields if name != "id"}
@@ -109,8 +110,12 @@ def _store(today: Today, user: User, data: SaidIn, content: dict[str, Any], **mo
     """The hold as a new row, and whether it is new: the same id sent twice at once is stored once."""
     try:
         with transaction.atomic():
-            row = LoggedItem(id=data.id, practice_id=today.client.practice_id, created_by=user, **content, **more)
+            stored = {name: value for name, value in content.items() if name != "note"}
+            row = LoggedItem(id=data.id, practice_id=today.client.practice_id, created_by=user, **stored, **more)
             row.save(force_insert=True)
+            row.note = content["note"]
+            if row.note:
+                today.client.person.keep_note(row.pk, row.note)
             return row, True
     except IntegrityError:
         known = _known(today, data, content)

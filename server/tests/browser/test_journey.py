@@ -262,8 +262,8 @@ class Journey(BrowserTest):
         from clients.models import Client  # noqa: PLC0415
 
         with scopes_disabled():
-            foreign = Client.objects.get(occupation="ferryman")
-            own = Client.objects.get(occupation="clock repairer")
+            foreign = Client.objects.get(person__occupation="ferryman")
+            own = Client.objects.get(person__occupation="clock repairer")
         self.sign_in()
         self.page.get_by_role("heading", name="Clients").wait_for()
         self.page.goto(f"{self.live_server_url}/practices/{own.practice_id}/clients/{foreign.pk}/limits")

@@ -44,7 +44,7 @@ class Command(BaseCommand):
         if membership is None:
             raise CommandError("The demo data is not loaded. Run ./asketa demo once.")
         with scopes_disabled():
-            client = Client.objects.select_related("practice").get(occupation="clock repairer")
+            client = Client.objects.select_related("practice").get(person__occupation="clock repairer")
             today = Today.of(client)
             browser = Browser()
             browser.force_login(membership.user, backend="django.contrib.auth.backends.ModelBackend")

@@ -1,0 +1,11 @@
+"""The database shows the application the rows of the opened practice only."""
+
+from django.db import migrations
+
+from common.database import PracticeTable
+
+
+class Migration(migrations.Migration):
+    dependencies = [("room", "0001_initial")]
+
+    operations = [PracticeTable("roomprop")]
