@@ -317,7 +317,7 @@ def bench(options: argparse.Namespace) -> int:
 
 
 def api_types(options: argparse.Namespace) -> int:
-    """Write the API's schema, the web client's types made from it, the figures' palettes and the purposes."""
+    """Write the API's schema, the web client's types made from it, and the figures' palettes."""
     python_environment("test")
     node = node_environment()
     schema = WEB / "src" / "api" / "schema.json"
@@ -325,9 +325,8 @@ def api_types(options: argparse.Namespace) -> int:
     manage(cluster, "export_openapi_schema", "--api", "config.api.api", "--indent", "2", "--output", str(schema))
     types = schema.with_suffix(".d.ts")
     run(["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(types)], cwd=WEB, env=node)
-    for command, target in (("palettes", "figure/palettes.json"), ("purposes", "common/i18n/purposes.json")):
-        words = subprocess.run([str(PYTHON), "-m", "asketa_core", command], capture_output=True, check=True).stdout
-        (WEB / "src" / target).write_bytes(words)
+    colours = subprocess.run([str(PYTHON), "-m", "asketa_core", "palettes"], capture_output=True, check=True).stdout
+    (WEB / "src" / "figure" / "palettes.json").write_bytes(colours)
     return 0
 
 

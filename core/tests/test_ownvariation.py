@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from asketa_core import (
+    NOTHING,
     InputError,
     NoGrid,
     OwnVariation,
@@ -25,11 +26,12 @@ from asketa_core import (
 )
 from asketa_core.ownvariation import MOST_SETUPS
 from tests.library import LIBRARY, variation, variations
+from tests.speech import english
 
 
 def copy_of(rung: str, **changes: Any) -> dict[str, Any]:
     """A built-in rung as a file, with some of its fields replaced."""
-    file = json.loads(json.dumps(file_of(variation(rung), rung)))
+    file = json.loads(json.dumps(file_of(variation(rung), rung, english)))
     file["variation"].update(changes)
     return file
 
@@ -37,10 +39,9 @@ def copy_of(rung: str, **changes: Any) -> dict[str, Any]:
 class RoundTrip(TestCase):
     def test_every_built_in_rung_survives_as_a_file(self) -> None:
         for rung in variations():
-            file = json.loads(json.dumps(file_of(rung, rung.id)))
+            file = json.loads(json.dumps(file_of(rung, rung.id, english)))
             own = read_own(file, LIBRARY, "own_1", stored=True)
-            self.assertEqual(own.rung.model_copy(update={"id": rung.id}), rung)
-            self.assertEqual(own.file, {**file, "variation": {**file["variation"], "id": "own_1"}})
+            self.assertEqual(own.file(english), {**file, "variation": {**file["variation"], "id": "own_1"}})
 
     def test_a_copy_is_judged_as_what_it_was_copied_from(self) -> None:
         situation = Situation.of_nobody(170)
@@ -139,7 +140,7 @@ class Steps(TestCase):
         self.own("own_1", step_back="figure_four.foot_on_floor")
         rung = self.known[0].rung.model_copy(update={"step_back": "figure_four.own_1"})
         library = with_own(LIBRARY, [OwnVariation(rung, "figure_four.block_flat")])
-        self.assertIsNone(step_back_from(library, rung.id, {}, lambda *_: NoGrid("seat", "Seat")))
+        self.assertIsNone(step_back_from(library, rung.id, {}, lambda *_: NoGrid("seat", NOTHING, False)))
 
 
 class Refused(TestCase):
@@ -172,7 +173,7 @@ class Refused(TestCase):
 
     def test_a_copy_keeps_the_flags_limits_depend_on(self) -> None:
         marked = next(rung for rung in variations() if rung.recipe.flags.worked and not rung.shared)
-        recipe = json.loads(json.dumps(file_of(marked, marked.id)))["variation"]["recipe"]
+        recipe = json.loads(json.dumps(file_of(marked, marked.id, english)))["variation"]["recipe"]
         recipe["flags"] = {**recipe["flags"], "worked": []}
         self.assertIn("flags", self.refusal(copy_of(marked.id, recipe=recipe)).field)
 
@@ -180,7 +181,7 @@ class Refused(TestCase):
         tested = next(rung for rung in variations() if rung.gates)
         self.assertEqual(self.refusal(copy_of(tested.id, gates=[])).field, "variation.gates")
         way = next(rung for rung in variations() if rung.recipe.way)
-        recipe = json.loads(json.dumps(file_of(way, way.id)))["variation"]["recipe"]
+        recipe = json.loads(json.dumps(file_of(way, way.id, english)))["variation"]["recipe"]
         recipe["way"] = []
         self.assertEqual(self.refusal(copy_of(way.id, recipe=recipe)).field, "variation.recipe.way")
 
@@ -258,7 +259,7 @@ class AnyFile(TestCase):
             return
         situation = Situation.of_nobody(170)
         self.assertLessEqual(situation.combinations(own.rung, Side.LEFT), MOST_SETUPS)
-        self.assertEqual(read_own(own.file, LIBRARY, "own_1", stored=True).file, own.file)
+        self.assertEqual(read_own(own.file(english), LIBRARY, "own_1", stored=True).file(english), own.file(english))
 
     @settings(max_examples=60)
     @given(st.one_of(JUNK, st.dictionaries(st.text(max_size=8), JUNK, max_size=4)))

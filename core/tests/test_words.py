@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from asketa_core import (
     DataError,
     NoGrid,
+    Own,
     Side,
     Situation,
     cue_words,
@@ -21,17 +22,16 @@ from asketa_core import (
     recipe_lines,
     say,
     slot_words,
-    sources,
 )
 from asketa_core.poses.library import Hold
 from asketa_core.poses.posture import Readout, Trouble, unit_of
 from asketa_core.poses.recipe import ChoiceSlot
 from asketa_core.poses.transfers import transfers
 from asketa_core.records.catalogue import all_rows
-from asketa_core.texts import texts
-from asketa_core.words.catalogue import lookup
+from asketa_core.texts.catalogue import catalogue, codes, has
 from asketa_core.words.numbers import against, plain
 from tests.library import variation, variations
+from tests.speech import english
 from tests.strategies import ROOM, TODAY, client, hip, pregnancy
 
 
@@ -39,23 +39,23 @@ class EveryCode(TestCase):
     def test_limits_have_two_voices_and_short_words(self) -> None:
         for _, row in all_rows():
             for part in ("short", "therapist", "client"):
-                self.assertTrue(say("limits", row.code, part, limit="1", limits="1"), row.code)
+                self.assertTrue(say("limits", row.code, part), row.code)
 
     def test_no_words_are_left_over(self) -> None:
         gates = {gate for rung in variations() for gate in rung.gates}
         tests = {f"gate.{gate.code}{ending}" for gate in gates for ending in ("", "_unmeasured")}
         used = {row.code for _, row in all_rows()} | {"shape.shin_level", "shape.perhaps"} | tests
-        self.assertEqual(set(texts()["limits"]), used)
+        self.assertEqual(set(codes("limits")), used)
 
     def test_every_row_names_a_source(self) -> None:
         for file, row in all_rows():
-            self.assertIn(f"{file}.{row.source}", sources())
+            self.assertTrue(has("sources", file, row.source), f"{file}.{row.source}")
 
     def test_readouts_troubles_techniques_and_choices(self) -> None:
         for readout in Readout:
-            self.assertTrue(lookup("readouts", readout.value, "name"))
+            self.assertTrue(say("readouts", readout.value, "name"))
         for trouble in Trouble:
-            self.assertTrue(say("troubles", trouble.value, side="left", amount="1"))
+            self.assertTrue(say("troubles", trouble.value))
         for technique in (*transfers().chair, *transfers().floor):
             self.assertTrue(say("techniques", technique.id))
         for rung in variations():
@@ -65,7 +65,7 @@ class EveryCode(TestCase):
                         self.assertTrue(say("choices", option))
 
     def test_every_decision_says_what_would_change_it(self) -> None:
-        self.assertEqual(set(texts()["would_change"]), set(texts()["steps"]))
+        self.assertEqual(set(codes("would_change")), set(codes("steps")))
 
     def test_a_missing_code_is_an_error_not_an_empty_sentence(self) -> None:
         with self.assertRaises(DataError):
@@ -73,7 +73,7 @@ class EveryCode(TestCase):
 
     def test_what_clients_read_does_not_frighten(self) -> None:
         forbidden = ("danger", "risk", "dislocat", "stop", "never", "damage", "injur", "must not")
-        for code, words in texts()["limits"].items():
+        for code, words in catalogue()["limits"].items():
             for word in forbidden:
                 self.assertNotIn(word, words["client"].lower(), code)
 
@@ -86,7 +86,7 @@ class ToldOnce(TestCase):
     def sentences(self, rung: str, side: Side) -> list[str]:
         found = self.at.screen(variation(rung), side)
         assert not isinstance(found, NoGrid)
-        return detail_at(self.at, found, found.recommended).reasons
+        return [english(reason) for reason in detail_at(self.at, found, found.recommended).reasons]
 
     def test_what_binds_left_and_right_alike_is_one_line_with_both_figures(self) -> None:
         lines = self.sentences("cross_legged.floor", Side.LEFT)
@@ -98,13 +98,13 @@ class ToldOnce(TestCase):
         at = Situation.of(client([hip(side="right")]), TODAY, ROOM)
         found = at.screen(variation("squat.free"), Side.LEFT)
         assert not isinstance(found, NoGrid)
-        sides = {line.split(":")[0] for line in detail_at(at, found, found.recommended).closing}
+        sides = {english(line).split(":")[0] for line in detail_at(at, found, found.recommended).closing}
         self.assertIn("Right", sides)
         self.assertNotIn("Left and right", sides)
 
     def test_left_is_a_side_and_never_what_remains(self) -> None:
         for section in ("readouts", "limits", "troubles"):
-            for code, words in texts()[section].items():
+            for code, words in catalogue()[section].items():
                 text = " ".join(str(w) for w in words.values()) if isinstance(words, dict) else str(words)
                 self.assertNotRegex(text, r"\bleft\b", f"{section}.{code}")
 
@@ -114,12 +114,12 @@ class Doses(TestCase):
         def hold(style: str, sets: int = 1) -> Hold:
             return Hold.model_validate({"style": style, "from": 4, "to": 10, "step": 3, "sets": sets})
 
-        self.assertEqual(dose_words(hold("seconds"), 40), "40 s")
-        self.assertEqual(dose_words(hold("breaths"), 30), "5 breaths")
-        self.assertEqual(dose_words(hold("minutes"), 120), "2 min")
-        self.assertEqual(dose_words(hold("reps", sets=3), 50), "3 × 10")
-        self.assertEqual(dose_words(hold("reps"), 50), "10 repetitions")
-        self.assertEqual(dose_words(hold("breaths"), 31), "31 s")
+        self.assertEqual(english(dose_words(hold("seconds"), 40)), "40 s")
+        self.assertEqual(english(dose_words(hold("breaths"), 30)), "5 breaths")
+        self.assertEqual(english(dose_words(hold("minutes"), 120)), "2 min")
+        self.assertEqual(english(dose_words(hold("reps", sets=3), 50)), "3 × 10")
+        self.assertEqual(english(dose_words(hold("reps"), 50)), "10 repetitions")
+        self.assertEqual(english(dose_words(hold("breaths"), 31)), "31 s")
 
     def test_doses_run_to_the_usual_top_in_the_rungs_own_steps(self) -> None:
         for rung in variations():
@@ -129,25 +129,30 @@ class Doses(TestCase):
         self.assertEqual(doses(Hold.model_validate({"style": "breaths", "from": 4, "to": 8, "step": 2})), [24, 36, 48])
 
     def test_shares_say_what_they_are_shares_of(self) -> None:
-        self.assertEqual(plain(0.4, unit_of(Readout.KNEECAP_SHARE)), "40 % of the leg's load")
-        self.assertEqual(plain(0.4, unit_of(Readout.HANDS_SHARE)), "40 % of what is above")
-        self.assertEqual(plain(0.4, unit_of(Readout.KNEE_LOAD_SHARE)), "40 % of body weight")
+        self.assertEqual(english(plain(0.4, unit_of(Readout.KNEECAP_SHARE))), "40 % of the leg's load")
+        self.assertEqual(english(plain(0.4, unit_of(Readout.HANDS_SHARE))), "40 % of what is above")
+        self.assertEqual(english(plain(0.4, unit_of(Readout.KNEE_LOAD_SHARE))), "40 % of body weight")
 
 
 class Numbers(TestCase):
     @given(st.floats(0, 170), st.floats(10, 160))
     def test_rounding_never_contradicts_a_verdict(self, value: float, boundary: float) -> None:
         beyond = value > boundary
-        shown = against(value, boundary, "deg", above_is_beyond=True, beyond=beyond)
-        if shown.startswith("just"):
+        phrase, names_boundary = against(value, boundary, "deg", above_is_beyond=True, beyond=beyond)
+        shown = english(phrase)
+        self.assertEqual(shown.startswith("just"), names_boundary)
+        if names_boundary:
             self.assertEqual(shown.startswith("just over"), beyond)
         else:
             self.assertEqual(float(shown.rstrip("°")) > boundary, beyond)
 
     def test_just_over_and_just_under(self) -> None:
-        self.assertEqual(against(91, 90, "deg", True, True), "just over 90°")
-        self.assertEqual(against(4, 5, "cm", False, True), "4 cm")
-        self.assertEqual(against(4.8, 5, "cm", False, True), "just under 5 cm")
+        for value, edge, unit, above, shown in (
+            (91, 90, "deg", True, "just over 90°"),
+            (4, 5, "cm", False, "4 cm"),
+            (4.8, 5, "cm", False, "just under 5 cm"),
+        ):
+            self.assertEqual(english(against(value, edge, unit, above, beyond=True)[0]), shown)
 
 
 class Recipes(TestCase):
@@ -155,25 +160,27 @@ class Recipes(TestCase):
 
     def test_every_variation_can_be_told(self) -> None:
         for rung in variations():
-            about = [line.about for line in recipe_lines(rung)]
+            about = [english(line.about) for line in recipe_lines(rung)]
             self.assertEqual(len(about), len(set(about)), rung.id)
             self.assertEqual(about[0], "Base", rung.id)
             for line in recipe_lines(rung):
-                self.assertTrue(line.words[0].isupper() or line.words[0].isdigit(), f"{rung.id}: {line.words}")
-                self.assertNotRegex(line.words, r"[{}_]|None|nan", rung.id)
+                words = english(line.words)
+                self.assertTrue(words[0].isupper() or words[0].isdigit(), f"{rung.id}: {words}")
+                self.assertNotRegex(words, r"[{}_]|None|nan", rung.id)
             for slot in rung.slots.values():
-                self.assertTrue(slot_words(slot), rung.id)
+                self.assertTrue(english(slot_words(slot)), rung.id)
 
     def test_the_dose_in_its_own_unit(self) -> None:
         self.assertEqual(
-            hold_words(Hold.model_validate({"style": "breaths", "from": 5, "to": 10, "step": 1})), "5–10 breaths"
+            english(hold_words(Hold.model_validate({"style": "breaths", "from": 5, "to": 10, "step": 1}))),
+            "5–10 breaths",
         )
         self.assertEqual(
-            hold_words(Hold.model_validate({"style": "reps", "from": 8, "to": 8, "step": 1, "sets": 2})),
+            english(hold_words(Hold.model_validate({"style": "reps", "from": 8, "to": 8, "step": 1, "sets": 2}))),
             "2 sets of 8 repetitions",
         )
 
     def test_own_cues_come_after_those_of_the_catalogue(self) -> None:
-        rung = next(variations()).model_copy(update={"own_cues": ("Feel the floor.",)})
-        self.assertEqual(cue_words(rung)[-1], "Feel the floor.")
+        rung = next(variations()).model_copy(update={"own_cues": (Own("Feel the floor."),)})
+        self.assertEqual(english(cue_words(rung)[-1]), "Feel the floor.")
         self.assertEqual(len(cue_words(rung)), len(rung.cues) + 1)

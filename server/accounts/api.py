@@ -13,6 +13,7 @@ from ninja.security import APIKeyCookie
 
 from common.errors import Problem, TooMany
 from common.schemas import Input
+from common.speech import offered_languages, own
 from practices.models import Membership
 
 
@@ -46,15 +47,23 @@ class Me(Schema):
     id: int | None = None
     full_name: str = ""
     practices: list[MyPractice] = []
+    languages: list[str]
+    """What may be asked for with ``Accept-Language``."""
+
+
+def _stranger() -> Me:
+    return Me(signed_in=False, languages=list(offered_languages()))
 
 
 def _me(request: HttpRequest) -> Me:
     user = request.user
     if not user.is_authenticated:
-        return Me(signed_in=False)
+        return _stranger()
     memberships = Membership.objects.filter(user=user).select_related("practice").order_by("practice__name")
     practices = [MyPractice(id=m.practice_id, name=m.practice.name, role=m.role) for m in memberships]
-    return Me(signed_in=True, id=user.pk, full_name=user.full_name, practices=practices)
+    return Me(
+        signed_in=True, id=user.pk, full_name=user.full_name, practices=practices, languages=list(offered_languages())
+    )
 
 
 @router.get("/me", response=Me, auth=None, operation_id="me")
@@ -76,7 +85,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> tuple[int, Me | Problem]:
     user = authenticate(request, username=credentials["username"], password=payload.password)
     if user is None:
         refuse_when_locked()
-        return 403, Problem(message="Address and password do not go together. Check both and try again.")
+        return 403, Problem(message=own("wrong_password"))
     login(request, user)
     return 200, _me(request)
 
@@ -85,4 +94,4 @@ def sign_in(request: HttpRequest, payload: SignIn) -> tuple[int, Me | Problem]:
 def sign_out(request: HttpRequest, response: HttpResponse) -> Me:
     logout(request)
     get_token(request)
-    return Me(signed_in=False)
+    return _stranger()

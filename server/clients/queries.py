@@ -19,6 +19,7 @@ from clients.schemas import (
 )
 from clients.values import entry_raw, read_entry
 from common import clock
+from common.speech import Text, own
 from practices.models import Practice
 
 
@@ -62,7 +63,7 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     clients = list(
         Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("person__name", "id")
     )
-    labels: dict[tuple[object, str | None], list[str]] = defaultdict(list)
+    labels: dict[tuple[object, str | None], list[Text]] = defaultdict(list)
     troubled: set[object] = set()
     for entry in Entry.objects.standing().filter(client__in=clients):
         value = read_entry(entry_raw(entry))
@@ -79,7 +80,7 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
             middle=labels[(client.pk, None)],
             right=labels[(client.pk, "right")],
             last_visit=client.last_visit,
-            trouble="A record cannot be read: open Limits." if client.pk in troubled else "",
+            trouble=own("trouble_in_limits") if client.pk in troubled else "",
         )
         for client in clients
     ]

@@ -14,22 +14,23 @@ from pydantic import BaseModel, create_model, field_validator
 from asketa_core import (
     KINDS,
     Day,
+    FreeText,
     Kind,
     Name,
     Professional,
     Scope,
     Side,
     TriState,
-    Words,
     facts_field,
 )
 from common.schemas import Input, Whole
+from common.speech import Text
 
 
 class ClientIn(Input):
     name: Name
     birth_date: Day | None = None
-    occupation: Words = Field(default="", max_length=120)
+    occupation: FreeText = Field(default="", max_length=120)
     discomfort_allowed: Whole = Field(default=2, ge=0, le=5)
 
 
@@ -55,15 +56,15 @@ class ClientLine(Schema):
     name: str
     occupation: str
     age: int | None
-    left: list[str]
-    middle: list[str]
-    right: list[str]
+    left: list[Text]
+    middle: list[Text]
+    right: list[Text]
     last_visit: dt.date | None
-    trouble: str
+    trouble: Text
 
 
 class SearchIn(Input):
-    text: Words = Field(default="", max_length=120)
+    text: FreeText = Field(default="", max_length=120)
 
 
 class _WholeBody(Input):

@@ -29,9 +29,8 @@ def read_entry(raw: dict[str, Any]) -> AnyEntry:
         return parse(ClientFile, {**file, "entries": [raw]}).entries[0]
     except InputError as error:
         # The fact at fault by its name; what was stored stands beside it.
-        fact = error.field.rpartition(".")[2].replace("_", " ")
-        reason = f"its {fact} is nothing this version knows."[:400]
+        fact = error.field.rpartition(".")[2].replace("_", " ")[:400]
         stored = {key: str(value) for key, value in raw["facts"].items()} if isinstance(raw["facts"], dict) else {}
-        facts = {"kind": str(raw["kind"])[:60], "reason": reason, "stored": stored}
+        facts = {"kind": str(raw["kind"])[:60], "fact": fact, "stored": stored}
         entry = {"id": raw["id"], "kind": "unreadable", "side": raw["side"], "facts": facts}
         return parse(ClientFile, {**file, "entries": [entry]}).entries[0]

@@ -17,6 +17,7 @@ from django.db.backends.base.schema import BaseDatabaseSchemaEditor
 from django.db.migrations.operations import RunSQL
 from django.db.migrations.operations.base import Operation
 from django.db.migrations.state import ProjectState
+from psycopg.pq import TransactionStatus
 
 OPENED = "asketa.practice"
 """The setting of a connection that names the practice whose rows it may see."""
@@ -134,8 +135,13 @@ def rows_of_practice(practice_id: uuid.UUID) -> Iterator[None]:
         yield
     finally:
         # In a transaction that failed nothing can be said any more; undoing it takes this back as well.
-        if not connection.needs_rollback:
+        if not _failed():
             _see_rows_of(before)
+
+
+def _failed() -> bool:
+    wire = connection.connection
+    return wire is None or wire.info.transaction_status is TransactionStatus.INERROR
 
 
 def _see_rows_of(practice_id: str) -> str:

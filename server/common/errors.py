@@ -6,6 +6,7 @@ in an error: they may be health data.
 
 from __future__ import annotations
 
+import datetime as dt
 import logging
 from collections.abc import Iterable, Mapping
 from typing import Any
@@ -16,7 +17,8 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from asketa_core import Implausible, InputError
+from asketa_core import Implausible, InputError, Own, Param, Phrase
+from common.speech import Text, own
 
 log = logging.getLogger(__name__)
 
@@ -28,13 +30,13 @@ class FieldProblem(Schema):
     """One field, what is wrong with it and what to give instead."""
 
     field: str
-    message: str
+    message: Text
 
 
 class Problem(Schema):
     """Every error answer has this shape. ``code`` names what a program may act on."""
 
-    message: str
+    message: Text
     code: str = ""
     fields: list[FieldProblem] = []
     current: dict[str, Any] | None = None
@@ -48,7 +50,7 @@ class BadInput(Exception):
         self.problems = problems
 
 
-def bad_field(field: str, message: str) -> BadInput:
+def bad_field(field: str, message: Text) -> BadInput:
     return BadInput([FieldProblem(field=field, message=message)])
 
 
@@ -63,7 +65,6 @@ class Conflict(Exception):
     """What was sent does not go with what stands. ``current`` is what stands now, so that both can be kept."""
 
     code = "conflict"
-    message = "This does not go with what is stored. Both are kept here; compare them."
 
     def __init__(self, current: dict[str, Any]) -> None:
         super().__init__(self.code)
@@ -74,14 +75,12 @@ class Stale(Conflict):
     """Somebody saved in between."""
 
     code = "stale"
-    message = "Somebody saved this in the meantime. Yours is kept here; compare and save again."
 
 
 class SentBefore(Conflict):
     """The same id was stored before, with other content."""
 
     code = "sent_before"
-    message = "An earlier answer for this hold is stored already. Correct it if yours is right."
 
 
 class NotAllowed(Exception):
@@ -96,50 +95,55 @@ class TooMany(Exception):
         self.wait_s = wait_s
 
 
-CHECK_FIELDS = "Some fields need another look. What you typed is still there."
-NOTHING_HERE = "There is nothing at this address."
-
-WORDS = {
-    400: "This request cannot be read. Nothing was changed.",
-    401: "Please sign in.",
-    403: "This page was open too long or came from elsewhere. Reload it and try again.",
-    404: NOTHING_HERE,
-    405: "This address does not take that.",
-    413: "This is more than one request may carry. Send it in parts.",
-    415: "Send what you have to say as JSON.",
-    500: "Something went wrong on the server. Nothing is lost; try again.",
-    503: "The server is starting or cannot reach its records. Nothing is lost; try again in a moment.",
-}
+SAID = (400, 401, 403, 404, 405, 413, 415, 500, 503)
+"""Statuses with words of their own."""
 
 
 def _readable(error: dict[str, Any]) -> FieldProblem:
     """A validation error as a field and a sentence, without the value."""
     location = [str(part) for part in error["loc"] if part not in ("body", "payload", "query", "path")]
-    kind, context = error["type"], error.get("ctx", {})
-    sentences = {
-        "missing": "This is needed.",
-        "string_too_short": "This is needed.",
-        "string_too_long": f"This is longer than {context.get('max_length')} characters. Shorten it.",
-        "too_long": f"This is more than {context.get('max_length')}. Leave some out.",
-        "extra_forbidden": "There is no such field. Check its name.",
-        "literal_error": f"Choose one of: {context.get('expected', '')}.",
-        "enum": f"Choose one of: {context.get('expected', '')}.",
-        "greater_than_equal": f"This is lower than {context.get('ge')}. Check the reading.",
-        "less_than_equal": f"This is higher than {context.get('le')}. Check the reading.",
-        "less_than": f"This must be less than {context.get('lt')}.",
-        "greater_than": f"This must be more than {context.get('gt')}.",
-        "date_from_datetime_parsing": "Write the date as day, month and year.",
-        "date_parsing": "Write the date as day, month and year.",
-        "int_type": "Give a whole number.",
-        "finite_number": "Give a finite number.",
-    }
-    message = sentences.get(kind, str(error.get("msg", "This cannot be used.")).removeprefix("Value error, "))
-    return FieldProblem(field=".".join(location) or "(form)", message=message[:1].upper() + message[1:])
+    return FieldProblem(field=".".join(location) or "(form)", message=_why(error["type"], error).sentence)
+
+
+def _why(kind: str, error: dict[str, Any]) -> Phrase:
+    context = error.get("ctx", {})
+    match kind:
+        case "missing" | "string_too_short":
+            return own("field", "missing")
+        case "string_too_long":
+            return own("field", "too_long", most=_edge(context.get("max_length")))
+        case "too_long":
+            return own("field", "too_many", most=_edge(context.get("max_length")))
+        case "extra_forbidden":
+            return own("field", "unknown")
+        case "literal_error" | "enum":
+            return own("field", "choice", known=Own(str(context.get("expected", ""))))
+        case "greater_than_equal":
+            return own("field", "too_low", edge=_edge(context.get("ge")))
+        case "less_than_equal":
+            return own("field", "too_high", edge=_edge(context.get("le")))
+        case "less_than":
+            return own("field", "must_be_less", edge=_edge(context.get("lt")))
+        case "greater_than":
+            return own("field", "must_be_more", edge=_edge(context.get("gt")))
+        case "date_from_datetime_parsing" | "date_parsing":
+            return own("field", "date")
+        case "int_type":
+            return own("field", "whole_number")
+        case "finite_number":
+            return own("field", "finite_number")
+    # Said by a rule of a type: as it stands there.
+    return Own(str(error.get("msg", "")).removeprefix("Value error, ")) or own("status", "400")
+
+
+def _edge(value: Any) -> Param:
+    """What a value was held against, as a sentence can take it."""
+    return value if isinstance(value, int | float | dt.date) else Own(str(value))
 
 
 def answer(status: int, problem: Problem | None = None, headers: Mapping[str, str] | None = None) -> HttpResponse:
     """A problem as JSON; in plain words of its status where nothing more is known."""
-    shown = problem or Problem(message=WORDS.get(status, WORDS[400 if status < 500 else 500]))
+    shown = problem or Problem(message=own("status", str(status if status in SAID else 400 if status < 500 else 500)))
     return JsonResponse(shown.model_dump(exclude_none=True), status=status, headers=headers)
 
 
@@ -180,29 +184,28 @@ def install_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(ValidationError)
     def on_validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return answer(422, Problem(message=CHECK_FIELDS, fields=[_readable(e) for e in error.errors]))
+        return answer(422, Problem(message=own("check_fields"), fields=[_readable(e) for e in error.errors]))
 
     @api.exception_handler(BadInput)
     def on_bad_input(request: HttpRequest, error: BadInput) -> HttpResponse:
-        return answer(422, Problem(message=CHECK_FIELDS, fields=error.problems))
+        return answer(422, Problem(message=own("check_fields"), fields=error.problems))
 
     @api.exception_handler(Conflict)
     def on_conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
-        return answer(409, Problem(message=error.message, code=error.code, current=error.current))
+        return answer(409, Problem(message=own(error.code), code=error.code, current=error.current))
 
     @api.exception_handler(NotAllowed)
     def on_not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
-        return answer(403, Problem(message="Your role in this practice does not include this."))
+        return answer(403, Problem(message=own("not_allowed")))
 
     @api.exception_handler(TooMany)
     def on_too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
         minutes = max(1, round(error.wait_s / 60))
-        message = f"Too many tries. Wait {minutes} minute{'s' * (minutes > 1)}, then try again."
-        return answer(429, Problem(message=message), {"Retry-After": str(error.wait_s)})
+        return answer(429, Problem(message=own("too_many", minutes=minutes)), {"Retry-After": str(error.wait_s)})
 
     @api.exception_handler(AuthenticationError)
     def on_unauthenticated(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return answer(401, Problem(message=WORDS[401], code="signed_out"))
+        return answer(401, Problem(message=own("status", "401"), code="signed_out"))
 
     @api.exception_handler(Http404)
     def on_missing(request: HttpRequest, error: Http404) -> HttpResponse:

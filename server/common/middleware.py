@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
+from django.utils.cache import patch_vary_headers
 
+from asketa_core import REFERENCE
 from common.errors import answer, answer_to
+from common.speech import offered_languages, speaking
 
 Next = Callable[[HttpRequest], HttpResponseBase]
 API = "/api/"
@@ -47,6 +50,29 @@ class ErrorsInOneShape:
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponseBase | None:
         return answer_to(exception) if request.path.startswith(API) else None
+
+
+class InOneLanguage:
+    """Answers below ``/api/`` are in the first language asked for that there is."""
+
+    def __init__(self, get_response: Next) -> None:
+        self._next = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        asked = (part.partition(";")[0].strip() for part in request.headers.get("Accept-Language", "").split(","))
+        offered = offered_languages()
+        language = next((found for tag in asked if (found := _nearest(tag, offered)) is not None), REFERENCE)
+        with speaking(language):
+            response = self._next(request)
+        if request.path.startswith(API):
+            response["Content-Language"] = language
+            patch_vary_headers(response, ["Accept-Language"])
+        return response
+
+
+def _nearest(tag: str, offered: Sequence[str]) -> str | None:
+    """A language as it is named, or without its region."""
+    return next((each for each in (tag, tag.partition("-")[0]) if each in offered), None)
 
 
 class OnlyJson:

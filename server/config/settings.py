@@ -37,6 +37,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "common.middleware.InOneLanguage",
     "common.middleware.ErrorsInOneShape",
     "common.middleware.NotKept",
     "django.middleware.security.SecurityMiddleware",
@@ -108,6 +109,8 @@ SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
 LANGUAGE_CODE = "en-gb"
+# A made-up language that shows what stands outside the catalogues; for development and tests.
+PSEUDO_LANGUAGE = os.environ.get("ASKETA_PSEUDO_LANGUAGE") == "1"
 TIME_ZONE = "UTC"
 USE_TZ = True
 

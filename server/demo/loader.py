@@ -16,6 +16,7 @@ from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
 from clients.services import answer_daily, create_client, give_clearance, record_entry
 from common import clock
+from common.speech import words
 from engine.answers import Today
 from library.services import add
 from measures.schemas import ReadingIn
@@ -59,7 +60,7 @@ def _load_practice(raw: dict[str, Any]) -> str:
 
 def _add_variation(practice: Practice, user: User, raw: dict[str, Any]) -> None:
     """One of the practice's own variations, said as what it changes of the rung it stands below."""
-    file = file_of(standard_library().variation(raw["after"]), raw["after"])
+    file = file_of(standard_library().variation(raw["after"]), raw["after"], words())
     slots = {name: {**file["variation"]["slots"][name], **change} for name, change in raw.get("slots", {}).items()}
     file["variation"] |= {**raw["variation"], "slots": {**file["variation"]["slots"], **slots}}
     add(practice, user, file)

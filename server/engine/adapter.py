@@ -16,10 +16,11 @@ from django.apps import apps
 from django.db import connection
 from django.db.models import Model
 
-from asketa_core import TEST_RESULTS, ClientFile, InputError, Room, parse
+from asketa_core import TEST_RESULTS, ClientFile, InputError, Phrase, Room, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.values import entry_raw, read_entry
 from common.recent import Recent
+from common.speech import own
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
 from visits.models import LoggedItem, LoggedItemQuerySet
@@ -30,7 +31,7 @@ class Reading:
     """Everything recorded about one client as far as it can be read, and what cannot."""
 
     file: ClientFile
-    troubles: tuple[str, ...] = ()
+    troubles: tuple[Phrase, ...] = ()
 
 
 _readings: Recent[Reading] = Recent(most=64)
@@ -102,19 +103,13 @@ def _read(client: Client) -> Reading:
         return _read_in_parts(raw)
 
 
-PARTS = {
-    "daily": "An answer given at arrival",
-    "ranges": "A measured range",
-    "body": "A body measure",
-    "tests": "A test",
-    "seen": "Something seen on the mat",
-    "responses": "A logged hold",
-}
+PARTS = ("daily", "ranges", "body", "tests", "seen", "responses")
+"""Parts of a client's file that are read row by row where something in them cannot be."""
 
 
 def _read_in_parts(raw: dict[str, Any]) -> Reading:
     """Row by row: slower, and only where something among the rows cannot be read."""
-    troubles: list[str] = []
+    troubles: list[Phrase] = []
     bare = {"format": raw["format"], "version": raw["version"], "client": {"id": raw["client"]["id"]}}
     whole: dict[str, Any] = {**bare, "settings": raw["settings"]}
     for key in ("name", "birth_date"):
@@ -122,14 +117,14 @@ def _read_in_parts(raw: dict[str, Any]) -> Reading:
         if _reads({**bare, "client": about}):
             whole["client"] = about
         else:
-            troubles.append(f"The client's {key.replace('_', ' ')} cannot be read. Enter it again.")
+            troubles.append(own("unread", key))
     whole["entries"] = [read_entry(entry) for entry in raw["entries"]]
     ids = {"entries": whole["entries"]}
-    for part, name in PARTS.items():
+    for part in PARTS:
         whole[part] = [each for each in raw[part] if _reads({**bare, **ids, part: [each]})]
         if missing := len(raw[part]) - len(whole[part]):
-            often = f" ({missing} of them)" if missing > 1 else ""
-            troubles.append(f"{name} cannot be read and is left out{often}.")
+            once = own("unread", part)
+            troubles.append(once if missing == 1 else own("unread", "often", words=once, count=missing))
     return Reading(parse(ClientFile, whole), tuple(troubles))
 
 

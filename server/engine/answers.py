@@ -1,7 +1,7 @@
 """Answers of the core for one client on one day, kept in the cache.
 
 Keys are fingerprints of everything an answer depends on (limits, measures, room, date), so nothing is
-ever stale and nothing identifies a client.
+ever stale and nothing identifies a client. The language is part of every key, since figures are described in words.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from __future__ import annotations
 import datetime as dt
 import hashlib
 from collections.abc import Callable, Mapping
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, TypeVar
 
@@ -45,6 +45,7 @@ from asketa_core import (
 from clients.models import Client
 from common import clock
 from common.recent import Recent
+from common.speech import words
 from engine.adapter import client_file, room_value
 from engine.shelf import practice_library
 
@@ -128,7 +129,9 @@ class Today:
             found = self.screen(rung, side)
             if isinstance(found, NoGrid):
                 return ""
-            return figure(found, self.situation.body, self.room, found.recommended, lane_view(rung, side), labels=False)
+            return figure(
+                found, self.situation.body, self.room, found.recommended, lane_view(rung, side), words(), labels=False
+            )
 
         return self.cached("drawing", rung.id, side, self._used_key(rung, side), compute=compute)
 
@@ -222,7 +225,7 @@ def digest(text: str) -> str:
 
 
 def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
-    full = ":".join([key, *(str(part) for part in parts)])
+    full = ":".join([key, words().language, *(str(part) for part in parts)])
     found = cache.get(full)
     if found is None:
         found = compute()
@@ -248,8 +251,8 @@ def snapshot(
         detail = detail_at(today.situation, screened, screened.grid.nearest(setup))
         judged = {
             "verdict": detail.verdict.value,
-            "findings": [asdict(finding) for finding in detail.findings],
-            "margins": {name: [asdict(r) for r in rulers] for name, rulers in detail.rulers.items()},
+            "findings": [finding.facts() for finding in detail.findings],
+            "margins": {name: [ruler.facts() for ruler in rulers] for name, rulers in detail.rulers.items()},
         }
     return {
         **judged,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from dataclasses import dataclass
+from typing import Any
 
 from asketa_core import InputError, Library, OwnVariation, read_own, standard_library, with_own
 from common.recent import Recent
@@ -40,6 +41,12 @@ def practice_library() -> Shelf:
     return _shelves.get(key, lambda: _built(rows, key))
 
 
+def name_in(content: Any) -> str:
+    """What a stored variation is called, however it was stored."""
+    name = content["variation"]["name"]
+    return str(name["en"] if isinstance(name, dict) else name)
+
+
 def _built(rows: list[OwnRung], key: tuple[str, ...]) -> Shelf:
     library, own, troubles = standard_library(), {}, {}
     # A later version of one may come after what was made from it: what finds nothing to stand below waits a round.
@@ -50,7 +57,7 @@ def _built(rows: list[OwnRung], key: tuple[str, ...]) -> Shelf:
             try:
                 read = read_own(row.content, library, row.key, stored=True)
             except InputError as error:
-                name = str(row.content["variation"]["name"]["en"])
+                name = name_in(row.content)
                 message = f"{error.field}: {error.reason} {error.remedy}"
                 troubles[row.variation_id] = Unreadable(name, row.number, message)
                 left.append(row)

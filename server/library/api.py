@@ -17,6 +17,7 @@ from library.queries import Sitter
 from library.schemas import (
     ChangeIn,
     CloserOut,
+    CodeWords,
     FamilyCards,
     RetireIn,
     SavedOut,
@@ -35,6 +36,13 @@ router = Router(tags=["library"])
 def library(request: PracticeRequest, practice_id: PracticeId) -> ShelfOut:
     """Every family with its rungs, without figures."""
     return queries.shelf_out()
+
+
+@router.get("/library/purposes", response=list[CodeWords], operation_id="libraryPurposes")
+@in_practice(Permission.LIBRARY_READ)
+def library_purposes(request: PracticeRequest, practice_id: PracticeId) -> list[CodeWords]:
+    """What ladders are for, in the order practitioners reach for it."""
+    return queries.code_words("purposes")
 
 
 @router.get("/library/words", response=WordsOut, operation_id="libraryWords")

@@ -19,7 +19,7 @@ from asketa_core import (
     StackSlot,
     Variation,
     View,
-    catalogue_words,
+    codes,
     cue_words,
     describe,
     detail_at,
@@ -36,10 +36,12 @@ from asketa_core import (
     recipe_lines,
     say,
     slot_words,
+    todays,
     usual_closers,
 )
 from clients.models import Client
 from common import clock
+from common.speech import Text, words
 from engine.answers import RULES_FINGERPRINT, Today, cached, digest
 from engine.shelf import Shelf, practice_library
 from library.models import OwnRung
@@ -104,7 +106,7 @@ class Sitter:
         return self.today.screen(rung, side) if self.today is not None else self.situation.screen(rung, side)
 
     def drawn(self, screened: Screened, row: int, view: View, *, labels: bool) -> str:
-        return figure(screened, self.situation.body, self.room, row, view, labels=labels)
+        return figure(screened, self.situation.body, self.room, row, view, words(), labels=labels)
 
 
 def _rung_key(rung: Variation) -> str:
@@ -119,28 +121,26 @@ def shelf_out() -> ShelfOut:
         families=[
             ShelfFamily(
                 family=family.family,
-                name=family.name.en,
-                sanskrit=family.name.sa or "",
+                name=family.name,
+                sanskrit=family.sanskrit or "",
                 about=family.about,
                 purposes=list(family.purposes),
                 rungs=[
-                    RungLine(
-                        id=rung.id, name=rung.name.en, short=rung.short, own=rung.id in shelf.own, props=_props(rung)
-                    )
+                    RungLine(id=rung.id, name=rung.name, short=rung.short, own=rung.id in shelf.own, props=_props(rung))
                     for rung in family.variations
                 ],
             )
-            for family in sorted(shelf.library.families.values(), key=lambda family: family.name.en)
+            for family in sorted(shelf.library.families.values(), key=lambda family: words().sort_key(family.name))
         ],
         troubles=[
             OwnTrouble(variation=variation, name=trouble.name, number=trouble.number, message=trouble.message)
             for variation, trouble in shelf.troubles.items()
         ],
-        retired=[RetiredLine(variation=rung.id, name=rung.name.en) for rung in shelf.library.retired.values()],
+        retired=[RetiredLine(variation=rung.id, name=rung.name) for rung in shelf.library.retired.values()],
     )
 
 
-def _props(rung: Variation) -> list[str]:
+def _props(rung: Variation) -> list[Text]:
     """Kinds of props a rung may use, in words."""
     kinds = {kind for slot in rung.slots.values() if isinstance(slot, StackSlot) for kind in slot.kinds}
     chair = any(isinstance(slot, StackSlot) and slot.base == "chair" for slot in rung.slots.values())
@@ -151,8 +151,8 @@ def family_cards(sitter: Sitter, family_id: str, side: Side) -> FamilyCards:
     family = _family(sitter, family_id)
     return FamilyCards(
         family=family.family,
-        name=family.name.en,
-        sanskrit=family.name.sa or "",
+        name=family.name,
+        sanskrit=family.sanskrit or "",
         about=family.about,
         shared=family.shared,
         stature_cm=sitter.situation.body.stature_cm,
@@ -164,7 +164,7 @@ def _card(sitter: Sitter, rung: Variation, side: Side) -> RungCard:
     answer, drawn = sitter.lane(rung, side)
     return RungCard(
         id=rung.id,
-        name=rung.name.en,
+        name=rung.name,
         short=rung.short,
         own=rung.id in sitter.shelf.own,
         figure=drawn or None,
@@ -173,11 +173,11 @@ def _card(sitter: Sitter, rung: Variation, side: Side) -> RungCard:
     )
 
 
-def _reasons(answer: LaneAnswer) -> list[str]:
+def _reasons(answer: LaneAnswer) -> list[Text]:
     """Why a rung is closed; else what to mind in it."""
     if answer.best is None:
         return [answer.no_stack or ""]
-    return answer.best.reasons
+    return list(answer.best.reasons)
 
 
 def _family(sitter: Sitter, family_id: str) -> Family:
@@ -203,9 +203,9 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
     return VariationOut(
         id=rung.id,
         family=family.family,
-        family_name=family.name.en,
-        name=rung.name.en,
-        sanskrit=rung.name.sa or family.name.sa or "",
+        family_name=family.name,
+        name=rung.name,
+        sanskrit=rung.sanskrit or family.sanskrit or "",
         short=rung.short,
         shared=rung.shared,
         side=side,
@@ -216,7 +216,7 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
             SlotLine(name=name, label=slot.label, words=slot_words(slot), less_support=less_support_words(slot))
             for name, slot in rung.slots.items()
         ],
-        cues=cue_words(rung),
+        cues=list(cue_words(rung)),
         watch=[say("watch", sign) for sign in rung.watched],
         tests=[say("limits", f"gate.{gate.code}", "therapist") for gate in rung.gates],
         counter=[say("recipe", "counter", which) for which in rung.counter],
@@ -227,7 +227,9 @@ def variation_out(sitter: Sitter, variation_id: str, side: Side) -> VariationOut
         reasons=_reasons(client.lane(rung, side)) if client is not None else [],
         own=_mark(rung) if rung.id in sitter.shelf.own else None,
         # A copy stands below the rung it was made from; an own variation keeps its place.
-        file=sitter.shelf.own[rung.id].file if rung.id in sitter.shelf.own else file_of(rung, rung.id),
+        file=sitter.shelf.own[rung.id].file(words())
+        if rung.id in sitter.shelf.own
+        else file_of(rung, rung.id, words()),
     )
 
 
@@ -280,8 +282,8 @@ def variation_file(variation_id: str) -> dict[str, Any]:
     shelf = practice_library()
     rung = get_variation(shelf, variation_id)
     if rung.id not in shelf.own:
-        return file_of(rung, rung.id)
-    return {**shelf.own[rung.id].file, "after": lineage(shelf.own, rung.id)[-1]}
+        return file_of(rung, rung.id, words())
+    return {**shelf.own[rung.id].file(words()), "after": lineage(shelf.own, rung.id)[-1]}
 
 
 def closers(variation_id: str) -> list[CloserOut]:
@@ -292,12 +294,12 @@ def closers(variation_id: str) -> list[CloserOut]:
 
 
 def words_out() -> WordsOut:
-    return WordsOut(
-        **{
-            section: [CodeWords(code=code, words=words) for code, words in catalogue_words(section).items()]
-            for section in ("cues", "watch")
-        }
-    )
+    return WordsOut(cues=code_words("cues"), watch=code_words("watch"))
+
+
+def code_words(section: str) -> list[CodeWords]:
+    """Every code of a plain section in its order, with its words."""
+    return [CodeWords(code=code, words=say(section, code)) for code in codes(section)]
 
 
 def versions(practice: Practice, variation_id: str) -> list[VersionOut]:
@@ -314,7 +316,7 @@ def versions(practice: Practice, variation_id: str) -> list[VersionOut]:
             saved_on=clock.day_of(row.created_at, practice.time_zone),
             saved_by=_who(row),
             retired=row.retired,
-            file=row.content,
+            file=todays(row.content, practice_library().library),
         )
         for row in rows
     ]

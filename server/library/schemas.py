@@ -10,23 +10,24 @@ from ninja import Field, Schema
 
 from asketa_core import Side, Verdict, View
 from common.schemas import Input, Whole
+from common.speech import Text
 
 
 class RungLine(Schema):
     """One rung in the list. ``props`` names the kinds it may use, for the search."""
 
     id: str
-    name: str
-    short: str
+    name: Text
+    short: Text
     own: bool
-    props: list[str]
+    props: list[Text]
 
 
 class ShelfFamily(Schema):
     family: str
-    name: str
+    name: Text
     sanskrit: str
-    about: str
+    about: Text
     purposes: list[str]
     rungs: list[RungLine]
 
@@ -35,14 +36,14 @@ class OwnTrouble(Schema):
     """A stored variation the product can no longer read, and why."""
 
     variation: str
-    name: str
+    name: Text
     number: int
-    message: str
+    message: Text
 
 
 class RetiredLine(Schema):
     variation: str
-    name: str
+    name: Text
 
 
 class ShelfOut(Schema):
@@ -55,46 +56,46 @@ class RungCard(Schema):
     """One rung as it looks for a body. Verdict and reason only where the body is a client's."""
 
     id: str
-    name: str
-    short: str
+    name: Text
+    short: Text
     own: bool
     figure: str | None
     verdict: Verdict | None
-    reason: str
+    reason: Text
 
 
 class FamilyCards(Schema):
     family: str
-    name: str
+    name: Text
     sanskrit: str
-    about: str
+    about: Text
     shared: bool
     stature_cm: float
     rungs: list[RungCard]
 
 
 class RecipeLine(Schema):
-    about: str
-    words: str
+    about: Text
+    words: Text
 
 
 class SlotLine(Schema):
-    name: str
-    label: str
-    words: str
-    less_support: str
+    name: Text
+    label: Text
+    words: Text
+    less_support: Text
 
 
 class CodeWords(Schema):
     """A code of the catalogue and what it says."""
 
     code: str
-    words: str
+    words: Text
 
 
 class StepName(Schema):
     id: str
-    short: str
+    short: Text
 
 
 class Drawing(Schema):
@@ -117,29 +118,29 @@ class VariationOut(Schema):
 
     id: str
     family: str
-    family_name: str
-    name: str
+    family_name: Text
+    name: Text
     sanskrit: str
-    short: str
+    short: Text
     shared: bool
     side: Side
     seen_from: Literal["side", "behind", "above"]
-    hold: str
+    hold: Text
     recipe: list[RecipeLine]
     slots: list[SlotLine]
-    cues: list[str]
-    watch: list[str]
-    tests: list[str]
-    counter: list[str]
+    cues: list[Text]
+    watch: list[Text]
+    tests: list[Text]
+    counter: list[Text]
     step_back: StepName | None
     step_forward: StepName | None
-    line: str
-    fetch: list[str]
-    no_stack: str | None
-    figure_words: str
+    line: Text
+    fetch: list[Text]
+    no_stack: Text | None
+    figure_words: Text
     drawings: list[Drawing]
     verdict: Verdict | None
-    reasons: list[str]
+    reasons: list[Text]
     own: OwnMark | None
     file: dict[str, Any]
 
@@ -147,10 +148,10 @@ class VariationOut(Schema):
 class CloserOut(Schema):
     """What one often-met record does to a variation."""
 
-    name: str
+    name: Text
     leg: Literal["", "worked", "other"]
     verdict: Verdict
-    reason: str
+    reason: Text
 
 
 class WordsOut(Schema):

@@ -9,9 +9,11 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import OWN_PREFIX, lineage, read_own
+from asketa_core import OWN_PREFIX, lineage, read_own, todays
 from audit.models import record
+from common import speech
 from common.errors import Stale, bad_field
+from common.speech import words
 from engine.shelf import practice_library
 from library.models import OwnRung
 from practices.models import Practice
@@ -22,7 +24,7 @@ def add(practice: Practice, user: User, raw: Any) -> OwnRung:
     """A new variation from a file. ``InputError`` names the first field that is wrong; nothing is stored then."""
     key = f"{OWN_PREFIX}{secrets.token_hex(4)}"
     own = read_own(raw, practice_library().library, key)
-    row = OwnRung.objects.create(practice=practice, created_by=user, key=key, content=own.file)
+    row = OwnRung.objects.create(practice=practice, created_by=user, key=key, content=own.file(words()))
     record(row, "variation.added", user)
     return row
 
@@ -36,10 +38,10 @@ def change(user: User, variation_id: str, number: int, raw: Any) -> OwnRung:
     row = _standing(variation_id, number)
     own = read_own(raw, practice_library().library, row.key)
     if own.rung.family != row.content["family"]:
-        raise bad_field("family", "A variation stays in its family. Copy it to have one like it elsewhere.")
+        raise bad_field("family", speech.own("field", "stays_in_family"))
     if variation_id in lineage(practice_library().own, own.after):
-        raise bad_field("after", "This would stand below itself. Name a rung it was not the model for.")
-    return _next(row, user, own.file, retired=False, action="variation.changed")
+        raise bad_field("after", speech.own("field", "below_itself"))
+    return _next(row, user, own.file(words()), retired=False, action="variation.changed")
 
 
 @transaction.atomic
@@ -61,7 +63,7 @@ def get_standing(variation_id: str) -> OwnRung:
 def _standing(variation_id: str, number: int) -> OwnRung:
     row = get_standing(variation_id)
     if row.number != number:
-        raise Stale({"number": row.number, "file": row.content})
+        raise _stale(row)
     return row
 
 
@@ -74,6 +76,10 @@ def _next(row: OwnRung, user: User, content: Any, *, retired: bool, action: str)
             )  # fmt: skip
     except IntegrityError as error:
         now = OwnRung.objects.standing().get(key=row.key)
-        raise Stale({"number": now.number, "file": now.content}) from error
+        raise _stale(now) from error
     record(after, action, user)
     return after
+
+
+def _stale(now: OwnRung) -> Stale:
+    return Stale({"number": now.number, "file": todays(now.content, practice_library().library)})

@@ -11,6 +11,7 @@ from asketa_core import PLAUSIBLE_BODY, TEST_RESULTS, Quantity, check_plausible,
 from audit.models import record
 from clients.models import Client
 from common.errors import BadInput, FieldProblem
+from common.speech import own
 from measures.models import SEEN, TEST, Measure
 from measures.schemas import ReadingIn
 
@@ -21,21 +22,21 @@ def _problem(reading: ReadingIn) -> FieldProblem | None:
         if low <= reading.value <= high:
             return None
         unit = {"weight": "kg", "one_leg_stand": "seconds"}.get(reading.quantity, "cm")
-        message = f"This is outside {low:g}–{high:g} {unit}. Check the reading; it is meant in {unit}."
+        message = own("field", "outside", low=low, high=high, unit=own("unit", unit))
         return FieldProblem(field=reading.quantity, message=message)
     if reading.quantity.startswith((TEST, SEEN)):
         if reading.side is None:
-            return FieldProblem(field=reading.quantity, message="Say on which side this was seen.")
+            return FieldProblem(field=reading.quantity, message=own("field", "seen_side"))
         known = range(len(TEST_RESULTS)) if reading.quantity.startswith(TEST) else (0, 1)
         if reading.value in known:
             return None
-        return FieldProblem(field=f"{reading.quantity}.{reading.side.value}", message="Say what the test came to.")
+        return FieldProblem(field=f"{reading.quantity}.{reading.side.value}", message=own("field", "test_result"))
     quantity = Quantity(reading.quantity)
     if reading.side is None:
-        return FieldProblem(field=quantity.value, message="Say which side this was measured on.")
+        return FieldProblem(field=quantity.value, message=own("field", "measured_side"))
     field = f"{quantity.value}.{reading.side.value}"
     if not reading.method:
-        return FieldProblem(field=field, message="Say how it was measured.")
+        return FieldProblem(field=field, message=own("field", "method"))
     reason = check_plausible(quantity, reading.value)
     return FieldProblem(field=field, message=reason) if reason else None
 

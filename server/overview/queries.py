@@ -22,6 +22,7 @@ from asketa_core import (
     mind_of,
     next_change,
     rungs_of_change,
+    said,
     worked_families,
 )
 from clients.models import Client, Entry
@@ -30,6 +31,7 @@ from clients.schemas import EntryIn
 from clients.values import read_entry
 from common import clock
 from common.errors import refuse_implausible
+from common.speech import Text, own, words
 from engine.adapter import client_file, client_reading
 from engine.answers import Today
 from overview.schemas import (
@@ -94,9 +96,9 @@ def record_forms() -> list[FormOut]:
             sides=form.sides,
             place=PlaceOut(x=form.place[0], y=form.place[1]),
             doctor=form.doctor,
-            scopes=form.scopes,
+            scopes=dict(form.scopes),
             offered_scopes=list(form.offered_scopes),
-            facts=form.schema,
+            facts=said(form.schema, words()),
         )
         for form in forms()
     ]
@@ -122,7 +124,7 @@ def promises(today: Today) -> list[Note]:
         for side in (None,) if family.shared else Side:
             decision = today.decision(family.family, side or Side.LEFT)
             if decision.history:
-                text = f"{family.name.en}: {decision.reason}"
+                text = own("promise", family=family.name, reason=decision.reason)
                 notes.append(Note(side.value if side is not None else None, text, "promise"))
     return notes
 
@@ -171,11 +173,11 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
         limit.severity.name == "ASK" and not limit.terms for limit in today.situation.limits
     )
     if not file.entries:
-        limits = StopOut(stop="limits", state="open", note="nothing recorded")
+        limits = StopOut(stop="limits", state="open", note=own("stop", "nothing_recorded"))
     elif asks:
-        limits = StopOut(stop="limits", state="attention", note="a question is open")
+        limits = StopOut(stop="limits", state="attention", note=own("stop", "question_open"))
     else:
-        limits = StopOut(stop="limits", state="done", note=f"{len(file.entries)} recorded")
+        limits = StopOut(stop="limits", state="done", note=own("stop", "recorded", count=len(file.entries)))
     seen_today = [r for r in file.responses if r.date == date]
     unanswered = sum(r.date < date and r.settled_next_morning == "unknown" for r in file.responses)
     worked: Literal["done", "open"] = "done" if file.responses else "open"
@@ -187,19 +189,25 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
         StopOut(
             stop="on_the_mat",
             state="done" if seen_today else "open",
-            note=f"{len(seen_today)} logged today" if seen_today else "",
+            note=own("stop", "logged_today", count=len(seen_today)) if seen_today else "",
         ),
         StopOut(
             stop="responses",
             state="attention" if unanswered else worked,
-            note=f"{unanswered} mornings open" if unanswered > 1 else ("1 morning open" if unanswered else ""),
+            note=_mornings(unanswered),
         ),
     ]
 
 
+def _mornings(unanswered: int) -> Text:
+    if unanswered < 2:
+        return own("stop", "morning_open") if unanswered else ""
+    return own("stop", "mornings_open", count=unanswered)
+
+
 def _measures_stop(file: ClientFile, date: dt.date, today: Today | None) -> StopOut:
     if today is None:
-        return StopOut(stop="measures", state="attention", note="stature missing")
+        return StopOut(stop="measures", state="attention", note=own("stop", "stature_missing"))
     latest: dict[tuple[Quantity, Side], dt.date] = {}
     for measure in file.ranges:
         key = (measure.quantity, measure.side)
@@ -207,7 +215,8 @@ def _measures_stop(file: ClientFile, date: dt.date, today: Today | None) -> Stop
     missing = sum((q, side) not in latest for q in SCREENED_RANGES for side in Side)
     stale = sum((date - day).days > STALE_MEASURE_DAYS for day in latest.values())
     if missing:
-        return StopOut(stop="measures", state="attention", note=f"{missing} missing")
+        return StopOut(stop="measures", state="attention", note=own("stop", "missing", count=missing))
     if stale:
-        return StopOut(stop="measures", state="attention", note=f"{stale} older than {STALE_MEASURE_DAYS // 7} weeks")
+        note = own("stop", "stale", count=stale, weeks=STALE_MEASURE_DAYS // 7)
+        return StopOut(stop="measures", state="attention", note=note)
     return StopOut(stop="measures", state="done", note="")

@@ -10,6 +10,7 @@ from ninja import Schema
 
 from asketa_core import Clearance, Side, TriState
 from clients.schemas import ClientOut
+from common.speech import Text
 
 
 class EntryShown(Schema):
@@ -24,10 +25,10 @@ class LimitOut(Schema):
     """A limit an entry turns into: what it is in few words, why, how hard, and on which authority."""
 
     code: str
-    short: str
-    reason: str
+    short: Text
+    reason: Text
     severity: str
-    source: str
+    source: Text
 
 
 class PlaceOut(Schema):
@@ -41,11 +42,11 @@ class FormOut(Schema):
     """One kind of record: where it belongs, what is asked as JSON Schema, and what a clearance may be about."""
 
     code: str
-    name: str
+    name: Text
     sides: Literal["sided", "middle", "either"]
     place: PlaceOut
-    doctor: str
-    scopes: dict[str, str]
+    doctor: Text
+    scopes: dict[str, Text]
     offered_scopes: list[str]
     facts: dict[str, Any]
     """JSON Schema of the facts; ``x-order``, ``x-when`` and ``x-unit`` say how they are asked."""
@@ -57,7 +58,7 @@ class EntryOut(Schema):
 
     id: uuid.UUID
     root: uuid.UUID
-    label: str
+    label: Text
     operated_on: dt.date | None
     asked_today: bool
     entry: EntryShown
@@ -71,14 +72,14 @@ class EntryOut(Schema):
 
 class NoteOut(Schema):
     side: Side | None
-    text: str
+    text: Text
     weight: Literal["fact", "limit", "ask", "promise"]
     entry_id: str | None
 
 
 class ChangeOut(Schema):
     date: dt.date
-    lines: list[str]
+    lines: list[Text]
 
 
 class StopOut(Schema):
@@ -86,7 +87,7 @@ class StopOut(Schema):
 
     stop: Literal["limits", "measures", "choose", "set_up", "on_the_mat", "responses"]
     state: Literal["done", "attention", "open"]
-    note: str
+    note: Text
 
 
 class ClientHead(Schema):
@@ -98,10 +99,10 @@ class ClientHead(Schema):
     band: list[StopOut]
     notes: list[NoteOut]
     next_change: ChangeOut | None
-    disclaimer: str
+    disclaimer: Text
 
 
 class ComingOut(Schema):
     """Which rungs the next change lets in or puts out, in sentences."""
 
-    lines: list[str]
+    lines: list[Text]

@@ -8,7 +8,7 @@ from django.conf import settings
 from django.test import SimpleTestCase
 from ninja.responses import NinjaJSONEncoder
 
-from asketa_core import catalogue_words, palettes
+from asketa_core import palettes
 from config.api import api
 
 
@@ -21,8 +21,3 @@ class Types(SimpleTestCase):
     def test_stored_palettes_are_current(self) -> None:
         stored = json.loads((settings.ROOT / "web" / "src" / "figure" / "palettes.json").read_text(encoding="utf-8"))
         self.assertEqual(stored, palettes(), "run: ./asketa api-types")
-
-    def test_stored_purposes_are_current_and_in_order(self) -> None:
-        path = settings.ROOT / "web" / "src" / "common" / "i18n" / "purposes.json"
-        stored = json.loads(path.read_text(encoding="utf-8"))
-        self.assertEqual(list(stored.items()), list(catalogue_words("purposes").items()), "run: ./asketa api-types")

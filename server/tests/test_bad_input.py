@@ -324,7 +324,7 @@ class Bounded(ApiTest):
         at = f"/api/practices/{self.house.practice.pk}/library/variations"
         file = self.client.get(f"{at}/figure_four.block_flat/file").json()
         for change in (
-            {"name": {"en": "x" * 121}}, {"name": {"en": "\u200b\u200b"}}, {"name": {"en": "  "}}, {"short": "x" * 61},
+            {"name": "x" * 121}, {"name": "\u200b\u200b"}, {"name": "  "}, {"short": "x" * 61},
             {"own_cues": ["Breathe."] * 21}, {"own_cues": ["x" * 161]}, {"cues": ["breathe_low"] * 21},
         ):  # fmt: skip
             response = self.post(at, {**file, "variation": {**file["variation"], **change}})

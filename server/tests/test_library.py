@@ -28,7 +28,7 @@ class LibraryTest(ApiTest):
 
     def copy(self, of: str = BLOCK, name: str = "Foot on a low block", **changes: Any) -> dict[str, Any]:
         file = self.client.get(self.at(f"/library/variations/{of}/file")).json()
-        file["variation"].update({"name": {"en": name}, **changes})
+        file["variation"].update({"name": name, **changes})
         return file
 
     def add(self, **changes: Any) -> str:
@@ -187,8 +187,7 @@ class Versions(LibraryTest):
         shown = self.read(f"/library/variations/{own}")
         self.assertEqual((shown["name"], shown["own"]["number"]), ("Lower still", 2))
         names = [
-            (v["number"], v["file"]["variation"]["name"]["en"])
-            for v in self.read(f"/library/variations/{own}/versions")
+            (v["number"], v["file"]["variation"]["name"]) for v in self.read(f"/library/variations/{own}/versions")
         ]
         self.assertEqual(names, [(2, "Lower still"), (1, "Foot on a low block")])
 
@@ -225,7 +224,7 @@ class Versions(LibraryTest):
         self.put(self.at(f"/library/variations/{own}"), {"number": 1, "file": self.copy(name="Theirs")})
         answer = self.put(self.at(f"/library/variations/{own}"), edit)
         self.assertEqual(answer.status_code, 409)
-        self.assertEqual(answer.json()["current"]["file"]["variation"]["name"]["en"], "Theirs")
+        self.assertEqual(answer.json()["current"]["file"]["variation"]["name"], "Theirs")
 
     def test_saving_a_version_brings_a_retired_one_back(self) -> None:
         own = self.add()
@@ -332,7 +331,7 @@ class AnotherPracticesVariations(LibraryTest):
         with opened(self.house.practice):
             theirs = OwnRung.objects.get()
         with opened(self.other.practice):
-            content = {**theirs.content, "variation": {**theirs.content["variation"], "name": {"en": "Ours"}}}
+            content = {**theirs.content, "variation": {**theirs.content["variation"], "name": "Ours"}}
             OwnRung.objects.create(practice=self.other.practice, key=theirs.key, content=content)
         self.assertEqual(self.read(f"/library/variations/{self.theirs}", self.other)["name"], "Ours")
         self.sign_in(self.house)

@@ -11,7 +11,7 @@ from django.conf import settings
 from django.db import DatabaseError, connection, transaction
 from django.test import SimpleTestCase
 
-from clients.models import Client
+from clients.models import Client, Person
 from common.logs import NoValues, Scrubbed
 from practices.tenancy import opened
 from tests.base import ApiTest
@@ -65,7 +65,8 @@ class OfTheDatabase(ApiTest):
         """Statements go without values, and a refusal says which constraint, not which row."""
         secret = "Ottilie-Marker-of-this-test"
         with opened(self.house.practice), self.assertRaises(DatabaseError), transaction.atomic():
-            Client.objects.create(practice=self.house.practice, name=secret, discomfort_allowed=9)
+            client = Client.objects.create(practice=self.house.practice)
+            Person.objects.create(practice=self.house.practice, client=client, name="", occupation=secret)
         with self.assertRaises(DatabaseError), transaction.atomic(), connection.cursor() as cursor:
             cursor.execute("SELECT %s::int", [secret])
         log = settings.DATABASE_LOG

@@ -14,7 +14,7 @@ ASKED = {
     "exportClient": "clients.read", "exportVariation": "library.read", "giveClearance": "clients.write",
     "importClient": "clients.write", "ladder": "clients.read", "ladderDrawings": "clients.read", "library": "library.read",
     "libraryFamily": "library.read", "libraryFamilyForClient": "clients.read", "libraryVariation": "library.read",
-    "libraryVariationForClient": "clients.read", "libraryWords": "library.read", "listEntries": "clients.read",
+    "libraryVariationForClient": "clients.read", "libraryPurposes": "library.read", "libraryWords": "library.read", "listEntries": "clients.read",
     "recordForms": "clients.read", "listFamilies": "clients.read", "listItems": "clients.read", "listMeasures": "clients.read", "listRoom": "room.read",
     "logItem": "visits.write", "mat": "clients.read", "previewEntry": "clients.read", "recordEntry": "clients.write",
     "responses": "clients.read", "responsesCsv": "clients.read", "restoreEntry": "clients.write",

@@ -17,6 +17,7 @@ from django_scopes import scopes_disabled
 
 from asketa_core import ClientFile, parse, read_own, standard_library
 from clients.models import Client
+from common.speech import words
 from exchange import services
 from library.models import OwnRung
 from practices.models import Membership, Practice
@@ -135,5 +136,5 @@ class Files(ApiTest):
         for path in paths:
             raw = json.loads(path.read_text(encoding="utf-8"))
             own = read_own(raw, standard_library(), "own_test")
-            self.assertEqual(own.rung.short, raw["variation"]["short"])
-            self.assertEqual(own.file["version"], 4)
+            self.assertEqual(words()(own.rung.short), raw["variation"]["short"])
+            self.assertEqual(own.file(words())["version"], 5)

@@ -12,6 +12,7 @@ from asketa_core import (
     dose_words,
     worked_families,
 )
+from common.speech import Text, words
 from engine.answers import Today
 from visits.schemas import (
     DecisionOut,
@@ -32,13 +33,13 @@ def family_lines(library: Library, file: ClientFile) -> list[FamilyLine]:
     return [
         FamilyLine(
             family=family.family,
-            name=family.name.en,
+            name=family.name,
             about=family.about,
             purposes=list(family.purposes),
             positions=list(dict.fromkeys(rung.position for rung in family.variations)),
             worked=family.family in worked,
         )
-        for family in sorted(library.families.values(), key=lambda family: family.name.en)
+        for family in sorted(library.families.values(), key=lambda family: words().sort_key(family.name))
     ]
 
 
@@ -47,12 +48,12 @@ def ladder(today: Today, family: Family) -> LadderOut:
     left, right = (_lane(today, family, side) for side in SIDES)
     return LadderOut(
         family=family.family,
-        name=family.name.en,
+        name=family.name,
         about=family.about,
         purposes=list(family.purposes),
         shared=family.shared,
         side_means=family.side_means,
-        rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in family.variations],
+        rungs=[RungName(id=rung.id, name=rung.name, short=rung.short) for rung in family.variations],
         left=left,
         right=right,
     )
@@ -75,7 +76,7 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
         detail = answer.best
         closed = detail is None or bool(detail.closing)
         minded = [] if closed or detail is None else [f for f in detail.findings if f.size > 0]
-        reasons = [answer.no_stack or ""] if detail is None else detail.reasons
+        reasons: list[Text] = [answer.no_stack or ""] if detail is None else list(detail.reasons)
         rungs.append(
             RungLane(
                 variation=rung.id,

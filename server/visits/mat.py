@@ -25,6 +25,7 @@ from asketa_core import (
     say,
     step_back_from,
 )
+from common.speech import words
 from engine.adapter import items_by_id
 from engine.answers import Today, digest
 from visits.choosing import decision_out
@@ -85,7 +86,7 @@ def mat(today: Today) -> MatOut:
         families=[
             MatFamily(
                 family=planned["family"],
-                name=today.library.families[planned["family"]].name.en,
+                name=today.library.families[planned["family"]].name,
                 shared=today.library.families[planned["family"]].shared,
                 **{
                     side.value: _mat_side(today, planned["family"], side, planned[side.value], items, mine)
@@ -127,7 +128,7 @@ def _mat_side(
     return MatSide(
         side=side,
         variation=rung.id,
-        name=rung.name.en,
+        name=rung.name,
         short=rung.short,
         setup=detail.setup,
         setup_words=detail_at(today.situation, screened, row).line,
@@ -140,7 +141,7 @@ def _mat_side(
         figure_words=detail.figure_words,
         technique_words=detail.technique_words,
         cautions=detail.findings,
-        cues=cue_words(rung),
+        cues=list(cue_words(rung)),
         watch=[say("watch", sign) for sign in rung.watch],
         changed_since=_changed_since(rung, setup, planned, detail),
         step_back=today.cached(
@@ -177,12 +178,12 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
     target, screened, row = step.variation, step.screened, step.row
     return MatStepBack(
         variation=target.id,
-        name=target.name.en,
+        name=target.name,
         short=target.short,
         setup=dict(step.setup),
         setup_words=detail_at(today.situation, screened, row).line,
         dose_s=target.hold.start_s,
         dose=dose_words(target.hold, target.hold.start_s),
-        figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side)),
+        figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side), words()),
         figure_words=describe(screened, row),
     )

@@ -37,9 +37,9 @@ def responses(today: Today, most: int | None = None) -> list[ResponseFamily]:
     return [
         ResponseFamily(
             family=family.family,
-            name=family.name.en,
+            name=family.name,
             shared=family.shared,
-            rungs=[RungName(id=rung.id, name=rung.name.en, short=rung.short) for rung in _rungs(today, family)],
+            rungs=[RungName(id=rung.id, name=rung.name, short=rung.short) for rung in _rungs(today, family)],
             allowed=today.file.settings.discomfort_allowed,
             **{
                 side.value: _lane(today, family, side, points.get((family.family, side), []), earlier) for side in SIDES

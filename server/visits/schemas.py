@@ -8,25 +8,26 @@ from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
-from asketa_core import Bound, Key, Place, Sensation, Side, Sign, SlotValue, Verdict, Words
+from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
 from common.schemas import Input, Whole
+from common.speech import Text
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
 
 
 class StepOut(Schema):
     variation: str
-    short: str
+    short: Text
     setup: dict[str, SlotValue]
     dose_s: int
-    dose: str
+    dose: Text
 
 
 class DecisionOut(Schema):
     """What to do next time on one side of one ladder, and why."""
 
     action: Literal["not_tried", "stay", "review", "offer", "step_back", "leave_out"]
-    reason: str
+    reason: Text
     step: StepOut | None
     here: str | None
 
@@ -42,10 +43,10 @@ class RungLane(Schema):
     variation: str
     verdict: Verdict
     cautions: int
-    largest: str
+    largest: Text
     drawn: bool
-    line: str
-    reasons: list[str]
+    line: Text
+    reasons: list[Text]
     last: LastTime | None
     here: bool
     offered: bool
@@ -59,16 +60,16 @@ class LaneOut(Schema):
 
 class RungName(Schema):
     id: str
-    name: str
-    short: str
+    name: Text
+    short: Text
 
 
 class FamilyLine(Schema):
     """One family in a list: what it is for, and whether this client has worked on it."""
 
     family: str
-    name: str
-    about: str
+    name: Text
+    about: Text
     purposes: list[str]
     positions: list[Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]]
     worked: bool
@@ -76,8 +77,8 @@ class FamilyLine(Schema):
 
 class LadderOut(Schema):
     family: str
-    name: str
-    about: str
+    name: Text
+    about: Text
     purposes: list[str]
     shared: bool
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
@@ -99,16 +100,16 @@ class FindingOut(Schema):
     phase: str
     codes: list[str]
     size: float
-    sentence: str
-    client_sentence: str
-    source: str
+    sentence: Text
+    client_sentence: Text
+    source: Text
     within_error: bool
 
 
 class RulerOut(Schema):
     readout: str
-    name: str
-    technical: str
+    name: Text
+    technical: Text
     unit: Literal["deg", "cm", "percent", "share", "leg_share", "upper_share", "ratio", "minutes"]
     value: float
     low: float
@@ -117,11 +118,11 @@ class RulerOut(Schema):
     shown: float
     boundary: float | None
     boundary_kind: Literal["limit", "range"] | None
-    boundary_label: str | None
+    boundary_label: Text | None
     margin: float | None
     own_range: float | None
     typical: bool
-    opposite: str | None
+    opposite: Text | None
     at_least: bool
     rounded_to: float
 
@@ -129,7 +130,7 @@ class RulerOut(Schema):
 class UnmetOut(Schema):
     """What this body cannot meet; ``bound`` on ``sides`` may be recorded as seen on the mat, where there is one."""
 
-    words: str
+    words: Text
     bound: Bound | None
     sides: list[Side]
 
@@ -146,24 +147,24 @@ class DetailOut(Schema):
     verdict: Verdict
     allowed: bool
     setup: dict[str, SlotValue]
-    words: dict[str, str]
-    fetch: list[str]
+    words: dict[str, Text]
+    fetch: list[Text]
     folds: bool
     items: int
     purpose_percent: float | None
-    technique_words: str
-    stopped_by: str
+    technique_words: Text
+    stopped_by: Text
     findings: list[FindingOut]
     unmet: list[UnmetOut]
     rulers: RulersOut
     figure: str
-    figure_words: str
+    figure_words: Text
 
 
 class ChoiceOut(Schema):
     """One choice of a slot: what to say, its height, distance or angle, and the value to send back."""
 
-    label: str
+    label: Text
     number: float | None
     value: SlotValue
 
@@ -171,8 +172,8 @@ class ChoiceOut(Schema):
 class AxisOut(Schema):
     """One slot and what this room offers for it, in order."""
 
-    name: str
-    label: str
+    name: Text
+    label: Text
     side: Side | None
     kind: Literal["stack", "distance", "angle", "choice"]
     less_support: Literal["up", "down", "none"]
@@ -196,9 +197,9 @@ class GridOut(Schema):
 class OptionOut(Schema):
     """``school`` marks the set-ups that stand for a school of thought; ``spine_deg`` is the rounding left."""
 
-    trade: str
+    trade: Text
     school: bool
-    words: str
+    words: Text
     spine_deg: float
     detail: DetailOut
 
@@ -207,16 +208,16 @@ class NeighbourOut(Schema):
     """The rung before or after, and whether it is open to this side today."""
 
     variation: str
-    short: str
+    short: Text
     verdict: Verdict
-    reason: str
+    reason: Text
 
 
 class DoseOut(Schema):
     """One dose of a rung: its seconds on the clock, and in the unit it is counted in."""
 
     seconds: int
-    words: str
+    words: Text
 
 
 class SetupOut(Schema):
@@ -224,21 +225,21 @@ class SetupOut(Schema):
 
     variation: str
     family: str
-    family_name: str
+    family_name: Text
     shared: bool
     seen_from: Literal["side", "behind", "above"]
     side: Side
-    name: str
+    name: Text
     verdict: Verdict
     purposes: list[str]
     doses: list[DoseOut]
-    cues: list[str]
-    watch: list[str]
-    no_stack: str | None
+    cues: list[Text]
+    watch: list[Text]
+    no_stack: Text | None
     axes: list[AxisOut]
     grid: GridOut | None
     options: list[OptionOut]
-    plain_reasons: list[str]
+    plain_reasons: list[Text]
     step_back: NeighbourOut | None
     step_forward: NeighbourOut | None
 
@@ -253,7 +254,7 @@ class SetupQuery(Input):
 
 class AcceptedIn(Input):
     codes: list[Key] = Field(min_length=1, max_length=20)
-    reason: Words = Field(min_length=3, max_length=300)
+    reason: FreeText = Field(min_length=3, max_length=300)
 
 
 class PlanIn(Input):
@@ -280,7 +281,7 @@ class SaidIn(Input):
     kind: Sensation | None = None
     place: Place | None = None
     signs: list[Sign] | None = Field(default=None, max_length=20)
-    note: Words = Field(default="", max_length=2000)
+    note: FreeText = Field(default="", max_length=2000)
 
 
 class ItemIn(SaidIn):
@@ -302,10 +303,10 @@ class LoggedHold(Schema):
     id: uuid.UUID
     date: dt.date
     variation: str
-    short: str
-    setup_words: str
+    short: Text
+    setup_words: Text
     dose_s: int
-    dose: str
+    dose: Text
     held_s: int | None
     before: int | None
     during: int
@@ -328,7 +329,7 @@ class ResponsePoint(LoggedHold):
     rung: int
     seat_cm: float | None
     support_cm: float | None
-    why: str
+    why: Text
 
 
 class ResponseLane(Schema):
@@ -336,7 +337,7 @@ class ResponseLane(Schema):
 
     side: Side
     decision: DecisionOut
-    change: str
+    change: Text
     points: list[ResponsePoint]
     earlier: bool
 
@@ -345,7 +346,7 @@ class ResponseFamily(Schema):
     """One ladder over time: its rungs from most held up to least, and both sides facing; ``shared`` shapes are told once."""
 
     family: str
-    name: str
+    name: Text
     shared: bool
     rungs: list[RungName]
     allowed: int
@@ -361,7 +362,7 @@ class ChangedSince(Schema):
     """A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
     is empty for plans made before it was kept."""
 
-    was: str
+    was: Text
     verdict_then: Verdict | None
     verdict_now: Verdict
 
@@ -372,21 +373,21 @@ class MatSide(Schema):
 
     side: Side
     variation: str
-    name: str
-    short: str
+    name: Text
+    short: Text
     setup: dict[str, SlotValue]
-    setup_words: str
+    setup_words: Text
     dose_s: int
-    dose: str
+    dose: Text
     timed: bool
     verdict: Verdict
     allowed: bool
     figure: str
-    figure_words: str
-    technique_words: str
+    figure_words: Text
+    technique_words: Text
     cautions: list[FindingOut]
-    cues: list[str]
-    watch: list[str]
+    cues: list[Text]
+    watch: list[Text]
     changed_since: ChangedSince | None
     step_back: MatStepBack | None
     last: ItemOut | None
@@ -396,21 +397,21 @@ class MatSide(Schema):
 
 class MatStepBack(Schema):
     variation: str
-    name: str
-    short: str
+    name: Text
+    short: Text
     setup: dict[str, SlotValue]
-    setup_words: str
+    setup_words: Text
     dose_s: int
-    dose: str
+    dose: Text
     figure: str
-    figure_words: str
+    figure_words: Text
 
 
 class MatFamily(Schema):
     """One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once."""
 
     family: str
-    name: str
+    name: Text
     shared: bool
     left: MatSide | None
     right: MatSide | None

@@ -13,6 +13,7 @@ from asketa_core import SIDES, NoGrid, Side, SlotValue, implausible_setup, no_st
 from audit.models import record
 from clients.models import Client
 from common.errors import SentBefore, Stale, bad_field, refuse_implausible
+from common.speech import own
 from engine.answers import Today, snapshot
 from visits.models import LoggedItem, MorningAnswer, Visit
 from visits.schemas import CorrectionIn, ItemIn, PlanIn, SaidIn
@@ -48,7 +49,7 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     """
     rung = today.library.variation(data.variation)
     if rung.id in today.library.retired:
-        raise bad_field("variation", "This variation was put away. Bring it back in the Library, or take another.")
+        raise bad_field("variation", own("field", "put_away"))
     refuse_implausible(implausible_setup(rung, data.setup))
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
@@ -57,7 +58,7 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     if not screened.allowed(row):
         raise bad_field(
             "setup",
-            "A limit closes this set-up today. Choose one that is open, or record the fact or clearance that lifts it.",
+            own("field", "closed"),
         )
     visit = todays_visit(today, user)
     visit = Visit.objects.select_for_update().get(pk=visit.pk)

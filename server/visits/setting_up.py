@@ -36,6 +36,7 @@ from asketa_core import (
     told_once,
 )
 from common.errors import refuse_implausible
+from common.speech import Text, words
 from engine.answers import Today
 from visits.schemas import (
     AxisOut,
@@ -59,11 +60,11 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
     common: dict[str, Any] = {
         "variation": rung.id,
         "family": rung.family,
-        "family_name": today.library.families[rung.family].name.en,
+        "family_name": today.library.families[rung.family].name,
         "shared": rung.shared,
         "seen_from": rung.seen_from,
         "side": side,
-        "name": rung.name.en,
+        "name": rung.name,
         "purposes": list(today.library.families[rung.family].purposes),
         "doses": [DoseOut(seconds=each, words=dose_words(rung.hold, each)) for each in doses(rung.hold)],
         "cues": cue_words(rung),
@@ -94,7 +95,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
             )
             for trade, detail in ((t, detail_at(today.situation, screened, row)) for t, row in few)
         ],
-        plain_reasons=plain_closed_by(today.situation, screened),
+        plain_reasons=list(plain_closed_by(today.situation, screened)),
     )
 
 
@@ -102,7 +103,7 @@ def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut
     if rung is None:
         return None
     answer = today.lane(rung, side)
-    reasons = answer.best.closing if answer.best else [answer.no_stack or ""]
+    reasons: list[Text] = list(answer.best.closing) if answer.best else [answer.no_stack or ""]
     return NeighbourOut(
         variation=rung.id, short=rung.short, verdict=answer.verdict, reason=reasons[0] if reasons else ""
     )
@@ -153,14 +154,14 @@ def detail_of(
     chosen = {name: value for name, value in (setup or {}).items() if value.choice is not None}
     foot = chosen["foot"].choice if "foot" in chosen else None
     seen = view if view is not None else lane_view(screened.variation, screened.side)
-    words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
+    slot_words = {**detail.words, **{name: say("choices", str(value.choice)) for name, value in chosen.items()}}
     return DetailOut(
         index=place_of(screened, detail.index, chosen),
         verdict=detail.verdict,
         allowed=detail.allowed,
         setup={**detail.setup, **chosen},
-        words=words,
-        fetch=detail.fetch,
+        words={**slot_words},
+        fetch=list(detail.fetch),
         folds=detail.folds,
         items=detail.items,
         purpose_percent=detail.purpose_percent,
@@ -169,7 +170,7 @@ def detail_of(
         findings=[finding_out(finding) for finding in told_once(detail.findings)],
         unmet=[UnmetOut.model_validate(unmet, from_attributes=True) for unmet in detail.unmet],
         rulers=RulersOut.model_validate(detail.rulers, from_attributes=True),
-        figure=figure(screened, today.situation.body, today.room, detail.index, seen, foot=foot),
+        figure=figure(screened, today.situation.body, today.room, detail.index, seen, words(), foot=foot),
         figure_words=describe(screened, detail.index),
     )
 

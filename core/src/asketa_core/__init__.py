@@ -20,9 +20,9 @@ from asketa_core.figure.figure import describe, figure, lane_view, outward_view
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.svg import View
 from asketa_core.mind import Mind, mind_of, rungs_of_change
-from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, with_own
+from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
 from asketa_core.parsing import parse
-from asketa_core.plain_text import Key, Name, Words, check_json, read_json
+from asketa_core.plain_text import FreeText, Key, Name, check_json, read_json
 from asketa_core.plausible import (
     implausible_beside,
     implausible_clearance,
@@ -46,9 +46,9 @@ from asketa_core.progress.step import (
 )
 from asketa_core.props.kinds import Room
 from asketa_core.records.calendar import changes_ahead, next_change, next_tightening
-from asketa_core.records.catalogue import limits_of, limits_on, sources
+from asketa_core.records.catalogue import limits_of, limits_on
 from asketa_core.records.entry import Clearance, Professional, Scope
-from asketa_core.records.forms import FormOf, forms
+from asketa_core.records.forms import FormOf, forms, said
 from asketa_core.records.implausible import Implausible, past_date
 from asketa_core.records.kind import Kind, Note
 from asketa_core.records.registry import KINDS, AnyEntry, facts_field, kind_of, side_field
@@ -70,8 +70,23 @@ from asketa_core.screening.table import (
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.screened import Screened, Verdict
 from asketa_core.setup.trades import Trade, best_few
+from asketa_core.texts import (
+    NOTHING,
+    PSEUDO,
+    REFERENCE,
+    Own,
+    Param,
+    Phrase,
+    Said,
+    Words,
+    codes,
+    disguised,
+    languages,
+    listed,
+    say,
+    words_in,
+)
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import catalogue_words, say
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines, told_once
 from asketa_core.words.recipe import (
     Line,
@@ -91,10 +106,13 @@ __version__ = "0.1.0"
 __all__ = [
     "KINDS",
     "LETTERS",
+    "NOTHING",
     "NOT_BUILDABLE",
     "OWN_PREFIX",
     "PLAUSIBLE_BODY",
     "PLAUSIBLE_DEG",
+    "PSEUDO",
+    "REFERENCE",
     "SIDES",
     "TEST_RESULTS",
     "AnyEntry",
@@ -113,6 +131,7 @@ __all__ = [
     "Family",
     "Finding",
     "FormOf",
+    "FreeText",
     "Implausible",
     "InputError",
     "Judged",
@@ -127,13 +146,17 @@ __all__ = [
     "NoGrid",
     "Note",
     "NumberSlot",
+    "Own",
     "OwnVariation",
+    "Param",
+    "Phrase",
     "Place",
     "Professional",
     "Quantity",
     "Readout",
     "Response",
     "Room",
+    "Said",
     "Scope",
     "Screened",
     "Sensation",
@@ -154,15 +177,16 @@ __all__ = [
     "View",
     "Words",
     "best_few",
-    "catalogue_words",
     "changes_ahead",
     "check_data",
     "check_json",
     "check_plausible",
     "clinical_days",
+    "codes",
     "cue_words",
     "describe",
     "detail_at",
+    "disguised",
     "dose_words",
     "doses",
     "entry_words",
@@ -184,11 +208,13 @@ __all__ = [
     "lane_answer",
     "lane_answer_of",
     "lane_view",
+    "languages",
     "less_support_words",
     "limit_lines",
     "limits_of",
     "limits_on",
     "lineage",
+    "listed",
     "mind_of",
     "next_change",
     "next_step",
@@ -208,22 +234,24 @@ __all__ = [
     "rounding_of",
     "rulers_of",
     "rungs_of_change",
+    "said",
     "same_value",
     "say",
     "shared_decision",
     "side_field",
     "slot_words",
-    "sources",
     "stack_words",
     "standard_library",
     "step_back_from",
     "steps_of",
     "table_of",
+    "todays",
     "told_once",
     "turning_out_from_tape",
     "typical_range",
     "usual_closers",
     "why_words",
     "with_own",
+    "words_in",
     "worked_families",
 ]

@@ -26,7 +26,6 @@ from asketa_core.parsing import parse
 from asketa_core.plain_text import read_json
 from asketa_core.poses.library import family_schema
 from asketa_core.props.kinds import Room
-from asketa_core.words.catalogue import catalogue_words
 
 BAD_INPUT = 2
 
@@ -76,14 +75,9 @@ def _palettes() -> dict[str, Any]:
     return {light: dict(colours) for light, colours in palettes().items()}
 
 
-def _purposes() -> dict[str, Any]:
-    return catalogue_words("purposes")
-
-
 WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {
     "library": run_library,
     "palettes": _palettes,
-    "purposes": _purposes,
     "schema": schemas,
 }
 

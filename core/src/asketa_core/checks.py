@@ -14,7 +14,7 @@ from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import generic_room, kinds
 from asketa_core.records.catalogue import all_rows
 from asketa_core.records.forms import forms
-from asketa_core.texts import FILE, file_of_limit, texts
+from asketa_core.texts.catalogue import REFERENCE, TEXTS, check_language, codes, file_of_limit, item, languages
 
 
 def check_data() -> None:
@@ -40,14 +40,20 @@ def check_data() -> None:
         "cues": {cue for rung in rungs for cue in rung.cues},
         "purposes": {purpose for family in standard_library().families.values() for purpose in family.purposes},
     }
-    document = read(FILE)
-    for section, codes in used.items():
-        for code in texts()[section]:
-            if code not in codes:
+    document = read(TEXTS / f"{REFERENCE}.yaml")
+    for section, needed in used.items():
+        for code in codes(section):
+            if code not in needed:
                 where, place = file_of_limit(code) if section == "limits" else (document, (section, code))
                 raise where.error(place, "nothing uses these words")
-        for code in sorted(codes - set(texts()[section])):
-            raise DataError(FILE.name, f"{section}.{code}", "there are no words for this code")
+        for code in sorted(needed):
+            item(section, code)
+    for kind in {name for name, _ in all_rows()}:
+        named = {row.source for name, row in all_rows() if name == kind}
+        for code in set(codes("sources", kind)) - named:
+            raise DataError(f"{kind}/{REFERENCE}.yaml", f"sources.{code}", "no row names this source")
+    for language in languages():
+        check_language(language)
 
 
 def _gate_codes(rungs: list[Variation]) -> set[str]:

@@ -21,8 +21,8 @@ from asketa_core.screening.detail import detail_at, no_stack_words
 from asketa_core.screening.situation import TYPICAL_STATURE_CM, Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Verdict
+from asketa_core.texts import NOTHING, Phrase, say
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import say
 
 _DAY = dt.date(2000, 6, 1)
 """Any day: records are dated relative to it."""
@@ -31,7 +31,7 @@ _DAY = dt.date(2000, 6, 1)
 class TypicalRecord(Record):
     """A record often met; ``sided`` ones are tried on either leg."""
 
-    name: str
+    code: str
     sided: bool = False
     pain_today: int | None = None
     entry: dict[str, Any]
@@ -42,10 +42,10 @@ class Closer:
     """What one typical record does to a variation. ``leg`` is ``worked``, ``other`` or empty for records without a
     side and shapes both legs share; ``reason`` is the first sentence of what closes it, or of what to mind."""
 
-    name: str
+    name: Phrase
     leg: str
     verdict: Verdict
-    reason: str
+    reason: Phrase
 
 
 @cache
@@ -55,7 +55,7 @@ def typical_records() -> tuple[TypicalRecord, ...]:
 
 def typical_situations() -> list[Situation]:
     """Every typical record as a situation: what is wrong in one is found here."""
-    return [_situation(record.name, SIDES[0]) for record in typical_records()]
+    return [_situation(record.code, SIDES[0]) for record in typical_records()]
 
 
 def usual_closers(variation: Variation) -> list[Closer]:
@@ -77,22 +77,22 @@ def _sides(variation: Variation, record: TypicalRecord) -> tuple[Side, ...]:
 
 def _closer(variation: Variation, record: TypicalRecord, side: Side) -> Closer:
     leg = "" if variation.shared or not record.sided else ("worked" if side is Side.LEFT else "other")
-    return Closer(record.name, leg, *_tried(variation, _situation(record.name, side)))
+    return Closer(say("typical", record.code), leg, *_tried(variation, _situation(record.code, side)))
 
 
-def _tried(variation: Variation, situation: Situation) -> tuple[Verdict, str]:
+def _tried(variation: Variation, situation: Situation) -> tuple[Verdict, Phrase]:
     """The verdict with the left leg worked, and the first sentence of what closes it, or of what to mind."""
     screened = situation.screen(variation, Side.LEFT)
     if isinstance(screened, NoGrid):
         return Verdict.LEAVE_OUT, no_stack_words(screened)
     detail = detail_at(situation, screened, screened.recommended)
-    return screened.verdict, next(iter(detail.reasons), "")
+    return screened.verdict, next(iter(detail.reasons), NOTHING)
 
 
 @cache
-def _situation(name: str, side: Side) -> Situation:
+def _situation(code: str, side: Side) -> Situation:
     """A typical body with one record and no measures, in a well-stocked room."""
-    record = next(record for record in typical_records() if record.name == name)
+    record = next(record for record in typical_records() if record.code == code)
     entry = {"id": "typical", **_dated(record.entry), **({"side": side.value} if record.sided else {})}
     raw: dict[str, Any] = {
         "format": "asketa-client",
@@ -106,7 +106,7 @@ def _situation(name: str, side: Side) -> Situation:
     try:
         file = parse(ClientFile, raw)
     except InputError as error:
-        raise DataError("typical.yaml", record.name, str(error)) from error
+        raise DataError("typical.yaml", record.code, str(error)) from error
     return Situation.of(file, _DAY, generic_room())
 
 

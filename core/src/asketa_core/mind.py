@@ -20,9 +20,8 @@ from asketa_core.records.registry import kind_of
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.ways import lowest_seat_cm
-from asketa_core.texts import texts
+from asketa_core.texts import Phrase, Said, listed, say
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import say, sentence_case
 from asketa_core.words.limits import short_words
 
 ASYMMETRY_DEG = clinical("sides.differ", "deg")
@@ -32,14 +31,14 @@ ASYMMETRY_DEG = clinical("sides.differ", "deg")
 @dataclass(frozen=True, slots=True)
 class ChangeNote:
     date: dt.date
-    lines: tuple[str, ...]
+    lines: tuple[Phrase, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Mind:
     notes: tuple[Note, ...]
     next_change: ChangeNote | None
-    disclaimer: str
+    disclaimer: Phrase
 
 
 Allowed = Callable[[Situation, Variation, Side], bool]
@@ -65,13 +64,13 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
     return Mind(
         tuple(notes),
         change_note(change) if change is not None else None,
-        str(texts()["disclaimer"]),
+        say("disclaimer"),
     )
 
 
 def _lists_not_asked(entries: Iterable[Entry[Any]]) -> list[Note]:
     """One question at the top: what must not wait, and lists to go through first. Not asked, they close nothing."""
-    found: dict[str, str] = {}
+    found: dict[Phrase, str] = {}
     for entry in entries:
         kind = kind_of(entry)
         if kind.asks_symptoms and not entry.facts.symptoms_now:
@@ -105,9 +104,9 @@ def _asymmetry(situation: Situation) -> list[Note]:
     text = say(
         "mind",
         "turns_out",
-        value=f"{values[less].value_deg:.0f}",
-        difference=f"{difference:.0f}",
-        other=less.other.value,
+        value=round(values[less].value_deg),
+        difference=round(difference),
+        other=say("sides", less.other.value),
     )
     return [Note(less.value, text, "fact")]
 
@@ -115,29 +114,31 @@ def _asymmetry(situation: Situation) -> list[Note]:
 def change_note(change: Change) -> ChangeNote:
     """A coming change in words: what ends and what begins."""
 
-    def side_words(limits: Iterable[Limit]) -> list[str]:
+    def side_words(limits: Iterable[Limit]) -> list[Phrase]:
         grouped: dict[Side | None, list[Limit]] = {}
         for limit in limits:
             grouped.setdefault(limit.side, []).append(limit)
-        both = [limits for side, limits in grouped.items() if side is None]
-        return [
-            f"{sentence_case(side.value)}: {', '.join(short_words(found))}" for side, found in grouped.items() if side
-        ] + [sentence_case(", ".join(short_words(found))) for found in both]
+        sided: list[Phrase] = [
+            say("changes", "on_side", side=say("sides", side.value), words=listed(short_words(found)))
+            for side, found in grouped.items()
+            if side is not None
+        ]
+        return sided + [listed(short_words(found)).sentence for side, found in grouped.items() if side is None]
 
-    lines = [say("changes", "ends", what=words) + "." for words in side_words(change.ends)]
-    lines += [say("changes", "begins", what=words) + "." for words in side_words(change.begins)]
+    lines = [say("changes", "ends", what=words) for words in side_words(change.ends)]
+    lines += [say("changes", "begins", what=words) for words in side_words(change.begins)]
     return ChangeNote(change.date, tuple(lines))
 
 
-def rungs_of_change(situation: Situation, date: dt.date, allowed: Allowed = is_allowed) -> tuple[str, ...]:
+def rungs_of_change(situation: Situation, date: dt.date, allowed: Allowed = is_allowed) -> tuple[Phrase, ...]:
     """Which rungs a change lets in or puts out, in words. Slow the first time: every rung of every ladder worked on is
     screened today and on the day of the change."""
     lets_in, puts_out = opened_and_closed(situation, date, allowed)
     lines = []
     if lets_in:
-        lines.append(say("changes", "lets_in", names="; ".join(lets_in)) + ".")
+        lines.append(say("changes", "lets_in", names=tuple(lets_in)))
     if puts_out:
-        lines.append(say("changes", "puts_out", names="; ".join(puts_out)) + ".")
+        lines.append(say("changes", "puts_out", names=tuple(puts_out)))
     return tuple(lines)
 
 
@@ -147,11 +148,12 @@ FEW_RUNGS = 3
 
 def opened_and_closed(
     situation: Situation, date: dt.date, allowed: Allowed = is_allowed
-) -> tuple[list[str], list[str]]:
+) -> tuple[list[Phrase], list[Phrase]]:
     """Rungs of the ladders this client works on that are allowed on ``date`` and not today, and the reverse,
     ladder by ladder in words."""
     later = situation.on(date)
-    lets_in, puts_out = [], []
+    lets_in: list[Phrase] = []
+    puts_out: list[Phrase] = []
     for family in (situation.library.families[name] for name in sorted(worked_families(situation.client))):
         for side in SIDES[:1] if family.shared else SIDES:
             opened, closed = [], []
@@ -167,6 +169,9 @@ def opened_and_closed(
     return lets_in, puts_out
 
 
-def _rungs_words(family: Family, side: Side | None, rungs: list[Variation]) -> str:
-    what = ", ".join(rung.short for rung in rungs) if len(rungs) <= FEW_RUNGS else f"{len(rungs)} rungs"
-    return f"{family.name.en}{'' if side is None else f', {side.value}'}: {what}"
+def _rungs_words(family: Family, side: Side | None, rungs: list[Variation]) -> Said:
+    few = len(rungs) <= FEW_RUNGS
+    what = listed(rung.short for rung in rungs) if few else say("changes", "many", count=len(rungs))
+    if side is None:
+        return say("changes", "rungs", family=family.name, rungs=what)
+    return say("changes", "rungs_of_side", family=family.name, side=say("sides", side.value), rungs=what)

@@ -20,15 +20,16 @@ from asketa_core.datafiles import Record, place_of
 from asketa_core.errors import InputError
 from asketa_core.parsing import parse
 from asketa_core.poses.flags import marks_of
-from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Steps, Variation, family_schema
+from asketa_core.poses.library import FILLED_IN, INHERITED, Family, Library, Steps, Variation, grammar
 from asketa_core.poses.recipe import ChoiceSlot, ImpliedFlag, NumberSlot, PlaceSlot, Recipe, ShareOfRange, StandBase
 from asketa_core.screening.detail import no_stack_words
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
+from asketa_core.texts import REFERENCE, Words, words_in
 from asketa_core.units import Side
 
 FORMAT = "asketa-variation"
-VERSION = 4
+VERSION = 5
 OWN_PREFIX = "own_"
 MOST_SETUPS = 20_000
 """A variation with more set-ups than this in a well-stocked room would keep everyone waiting."""
@@ -38,7 +39,7 @@ class OwnFile(Record):
     """One variation as a file. ``after`` is the full id of the rung it was made from and stands below."""
 
     format: Literal["asketa-variation"]
-    version: Literal[4]
+    version: Literal[5]
     family: str
     after: str
     variation: dict[str, Any]
@@ -51,15 +52,14 @@ class OwnVariation:
     rung: Variation
     after: str
 
-    @property
-    def file(self) -> dict[str, Any]:
-        return file_of(self.rung, self.after)
+    def file(self, words: Words) -> dict[str, Any]:
+        return file_of(self.rung, self.after, words)
 
 
 def own_schema() -> dict[str, Any]:
     """JSON Schema of the file: a rung as in a family's file, complete in itself."""
     schema = OwnFile.model_json_schema()
-    schema["$defs"] = family_schema()["$defs"]
+    schema["$defs"] = grammar()["$defs"]
     # A family's rung may leave these to its family; a file that travels alone says them itself.
     schema["$defs"]["Variation"]["required"] += INHERITED
     schema["properties"]["variation"] = {"$ref": "#/$defs/Variation"}
@@ -124,16 +124,45 @@ def _with_walls(raw: Any) -> Any:
     """A file of version 3, which knew of one wall only, as today's names them."""
     if not isinstance(raw, dict) or raw.get("version") != 3 or raw.get("format") != FORMAT:
         return raw
-    new = copy.deepcopy(raw) | {"version": VERSION}
+    new = copy.deepcopy(raw) | {"version": 4}
     recipe = new["variation"].get("recipe") if isinstance(new.get("variation"), dict) else None
     if isinstance(recipe, dict) and recipe.pop("wall_behind", False) is True:
         recipe["walls"] = ["behind"]
     return new
 
 
-def file_of(rung: Variation, after: str) -> dict[str, Any]:
-    """A rung as a file: complete, whatever its family leaves to defaults."""
-    body = rung.model_dump(mode="json", by_alias=True, exclude={*FILLED_IN}, exclude_none=True)
+PLACE_WORDS = ("Under", "Between", "Behind", "On", "Along", "Around", "Outside")
+"""How a label began that said where a stack lies, while labels were English and nothing else said so."""
+
+
+def _with_one_name(raw: Any) -> Any:
+    """A file of version 4, which named by language and told by its first word whether a label names a place, as today's
+    says both."""
+    if not isinstance(raw, dict) or raw.get("version") != 4 or raw.get("format") != FORMAT:
+        return raw
+    new = copy.deepcopy(raw) | {"version": VERSION}
+    body = new.get("variation")
+    if not isinstance(body, dict):
+        return new
+    if isinstance(names := body.get("name"), dict):
+        body["name"] = names.get("en")
+        body |= {"sanskrit": names["sa"]} if names.get("sa") is not None else {}
+    for slot in body["slots"].values() if isinstance(body.get("slots"), dict) else ():
+        if isinstance(slot, dict) and slot.get("type") == "stack":
+            slot["names_place"] = str(slot.get("label")).split(" ", maxsplit=1)[0] in PLACE_WORDS
+    return new
+
+
+def todays(raw: Any, library: Library) -> Any:
+    """A file of any earlier version as today's writes it; what cannot be read as it is."""
+    return _with_one_name(_with_walls(_taken_over(up_to_date(raw), library)))
+
+
+def file_of(rung: Variation, after: str, words: Words) -> dict[str, Any]:
+    """A rung as a file: complete, whatever its family leaves to defaults, and with its words in one language."""
+    body = rung.model_dump(
+        mode="json", by_alias=True, exclude={*FILLED_IN}, exclude_none=True, context={"words": words}
+    )
     body["id"] = rung.id.split(".", maxsplit=1)[1]
     return {"format": FORMAT, "version": VERSION, "family": rung.family, "after": after, "variation": body}
 
@@ -146,7 +175,7 @@ def read_own(raw: Any, library: Library, key: str, *, stored: bool = False) -> O
     Raises ``InputError`` naming the field: unknown family or neighbour, a field the grammar does not have, words
     nobody wrote, figures outside their span, flags a limit needs, or a shape the engine cannot settle.
     """
-    file = parse(OwnFile, _with_walls(_taken_over(up_to_date(raw), library)))
+    file = parse(OwnFile, todays(raw, library))
     family = library.families.get(file.family)
     if family is None:
         raise InputError("family", "no family has this id.", f"Use one of: {', '.join(sorted(library.families))}.")
@@ -326,7 +355,9 @@ def _check_settles(rung: Variation) -> None:
     screened = situation.screen(rung, Side.LEFT)
     if isinstance(screened, NoGrid):
         raise InputError(
-            f"variation.slots.{screened.slot}", no_stack_words(screened), "Allow more kinds, layers or heights."
+            f"variation.slots.{screened.slot}",
+            words_in(REFERENCE)(no_stack_words(screened)),
+            "Allow more kinds, layers or heights.",
         )
     for column in screened.pose.readouts.values():
         if not np.isfinite(column.values).all():

@@ -1,7 +1,7 @@
 """What may come in at all: text that can be stored and read, numbers with an end, values of a sane size.
 
 Everything a person or a program sends (a request, an imported file, a command's JSON) passes ``check_json`` before it
-is looked at; single lines a person types are ``Line`` or ``Words``.
+is looked at; single lines a person types are ``Line`` or ``FreeText``.
 """
 
 from __future__ import annotations
@@ -100,7 +100,7 @@ def _kept(text: str) -> str:
 Line = Annotated[str, AfterValidator(_one_line)]
 """A name or label: one line with something to read in it."""
 
-Words = Annotated[str, AfterValidator(_kept)]
+FreeText = Annotated[str, AfterValidator(_kept)]
 """Free text, empty or of several lines."""
 
 Name = Annotated[Line, Field(min_length=1, max_length=120)]

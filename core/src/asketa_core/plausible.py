@@ -7,7 +7,7 @@ ask more of what comes in: dates that can have happened, facts a body can have, 
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from asketa_core.client.holds import Response, SlotValue
 from asketa_core.clientfile import ClientFile
@@ -17,23 +17,24 @@ from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, PlaceSlot
 from asketa_core.records.entry import Scope
 from asketa_core.records.implausible import Implausible, past_date
 from asketa_core.records.registry import AnyEntry, kind_of
+from asketa_core.texts import Own, Phrase, listed, say
 
 
 def implausible_entry(entry: AnyEntry, today: dt.date, birth_date: dt.date | None = None) -> Iterator[Implausible]:
     """Everything about one record that cannot be, by field: ``facts.date``, ``clearances.0.date``."""
     facts, kind = entry.facts, kind_of(entry)
     if not kind.can_be_recorded:
-        yield Implausible("kind", "This record cannot be read. Enter what it says anew.")
+        yield Implausible("kind", say("implausible", "unreadable"))
         return
     for name in type(facts).model_fields:
         value = getattr(facts, name)
         if isinstance(value, dt.date) and name not in kind.ahead:
             yield from past_date(f"facts.{name}", value, today)
             if birth_date is not None and value < birth_date:
-                yield Implausible(f"facts.{name}", "This date lies before the client was born. Check the year.")
+                yield Implausible(f"facts.{name}", say("implausible", "before_birth"))
     yield from kind.implausible(facts, today)
     if entry.from_date is not None and entry.until_date is not None and entry.until_date < entry.from_date:
-        yield Implausible("until_date", "The record ends before it begins. Exchange the dates.")
+        yield Implausible("until_date", say("implausible", "ends_first"))
     for place, given in enumerate(entry.clearances):
         yield from _clearance(f"clearances.{place}.date", given.date, entry, today)
         yield from _about(f"clearances.{place}.scope", entry, given.scope)
@@ -50,15 +51,20 @@ def implausible_clearance(
 def _about(field: str, entry: AnyEntry, scope: Sequence[Scope]) -> Iterator[Implausible]:
     allowed = kind_of(entry).scopes + kind_of(entry).read_only_scopes
     if other := [each for each in scope if each not in allowed]:
-        known = ", ".join(kind_of(entry).scopes) or "nothing"
-        yield Implausible(field, f"A clearance for this record is not about '{other[0]}'. It may be about: {known}.")
+        known = _codes(kind_of(entry).scopes) or say("implausible", "about_nothing")
+        yield Implausible(field, say("implausible", "not_about", scope=Own(other[0]), known=known))
+
+
+def _codes(codes: Iterable[str]) -> Phrase:
+    """Codes as a program has to send them: the same in every language."""
+    return listed(map(Own, codes))
 
 
 def _clearance(field: str, date: dt.date, entry: AnyEntry, today: dt.date) -> Iterator[Implausible]:
     yield from past_date(field, date, today)
     operation = kind_of(entry).operation(entry.facts)
     if operation is not None and operation.date is not None and date < operation.date:
-        yield Implausible(field, "This clearance is dated before the operation. Check both dates.")
+        yield Implausible(field, say("implausible", "before_operation"))
 
 
 def implausible_beside(entry: AnyEntry, others: Mapping[str, AnyEntry]) -> Iterator[Implausible]:
@@ -74,14 +80,15 @@ def implausible_setup(rung: Variation, setup: Mapping[str, SlotValue], field: st
         slot = rung.setup_slots.get(name)
         where = f"{field}.{name}"
         if slot is None:
-            yield Implausible(where, f"This rung has no such slot. It has: {', '.join(rung.setup_slots) or 'none'}.")
+            known = _codes(rung.setup_slots) or say("implausible", "no_slots")
+            yield Implausible(where, say("implausible", "no_slot", known=known))
         elif isinstance(slot, ChoiceSlot | PlaceSlot):
             if value.choice not in slot.options:
-                yield Implausible(where, f"Choose one of: {', '.join(slot.options)}.")
+                yield Implausible(where, say("implausible", "no_option", known=_codes(slot.options)))
         elif value.choice is not None:
-            yield Implausible(where, "This slot has a height, distance or angle, and no choices.")
+            yield Implausible(where, say("implausible", "no_choice"))
         elif isinstance(slot, NumberSlot) and value.number is None:
-            yield Implausible(where, "Give this slot's number.")
+            yield Implausible(where, say("implausible", "no_number"))
 
 
 def implausible_response(response: Response, library: Library, today: dt.date) -> Iterator[Implausible]:
@@ -89,8 +96,8 @@ def implausible_response(response: Response, library: Library, today: dt.date) -
     yield from past_date("date", response.date, today)
     try:
         rung = library.variation(response.variation)
-    except InputError as error:
-        yield Implausible("variation", f"{error.reason} {error.remedy}".capitalize())
+    except InputError:
+        yield Implausible("variation", say("implausible", "no_variation"))
         return
     # A slot a rung no longer has is left out when it is read: what was logged once stays as it was.
     known = {name: value for name, value in response.setup.items() if name in rung.setup_slots}

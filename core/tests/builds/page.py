@@ -27,6 +27,7 @@ from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
 from tests.experts.run import client_file
+from tests.speech import english
 
 HERE = Path(__file__).parent
 APPROVED = HERE / "approved.txt"
@@ -75,22 +76,22 @@ class Offer:
             return f"{head}: {self.why}"
         detail = self.detail
         if not detail.allowed:
-            return f"{head}: {detail.verdict}: {'; '.join(detail.closing)}"
+            return f"{head}: {detail.verdict}: {'; '.join(map(english, detail.closing))}"
         kept = detail.purpose_percent
         numbers = [f"{label} {word}" for label, word in _numbers(self.found, detail)]
         built = detail.whole_line if self.rung.shared else detail.line
-        lines = [f"{head}: {detail.verdict}: {built or 'nothing'}"]
-        lines.append("    fetch " + (", ".join(detail.fetch) or "nothing"))
+        lines = [f"{head}: {detail.verdict}: {english(built) or 'nothing'}"]
+        lines.append("    fetch " + (", ".join(map(english, detail.fetch)) or "nothing"))
         asks = [*numbers, *readings(self.found, detail.index, self.side)]
         lines.append(f"    {'; '.join(asks)}; purpose {kept:.0f} %" if kept is not None else f"    {'; '.join(asks)}")
-        lines += [f"    mind: {reason}" for reason in detail.reasons]
+        lines += [f"    mind: {english(reason)}" for reason in detail.reasons]
         return "\n".join(lines)
 
 
 def _numbers(found: Screened, detail: SetupDetail) -> Iterator[tuple[str, str]]:
     for name, value in detail.setup.items():
         if value.stack is None:
-            yield found.variation.label_of(name).lower(), detail.words[name]
+            yield english(found.variation.label_of(name)).lower(), english(detail.words[name])
 
 
 def readings(found: Screened, row: int, side: Side) -> Iterator[str]:
@@ -113,7 +114,7 @@ def offers() -> Iterator[Offer]:
 def offer(at: Situation, person: str, rung: Variation, side: Side) -> Offer:
     found = at.screen(rung, side)
     if isinstance(found, NoGrid):
-        return Offer(person, rung, side, at, None, None, no_stack_words(found))
+        return Offer(person, rung, side, at, None, None, english(no_stack_words(found)))
     return Offer(person, rung, side, at, found, detail_at(at, found, found.recommended))
 
 
@@ -132,7 +133,9 @@ def as_html() -> str:
         picture = ""
         if each.found is not None and each.detail is not None:
             view = lane_view(each.rung, each.side)
-            picture = figure(each.found, each.at.body, each.at.room, each.detail.index, view, True, None, Light.PRINT)
+            picture = figure(
+                each.found, each.at.body, each.at.room, each.detail.index, view, english, True, None, Light.PRINT
+            )
         parts.append(f"<figure><div>{picture}</div><pre>{escape(each.text)}</pre></figure>")
     return "".join(parts)
 

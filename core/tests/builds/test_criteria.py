@@ -26,6 +26,7 @@ from asketa_core.props.kinds import kinds
 from asketa_core.props.stacks import MOST_PILED, MOST_THINGS, SITTING_WIDTH_CM, Stack, Use
 from asketa_core.setup.screened import Screened
 from tests.builds.page import Offer, described, offer, situation
+from tests.speech import english
 
 EVERY = 16
 """Of the lanes of each person in each room every so many-th is looked at, each pair beginning elsewhere."""
@@ -50,7 +51,7 @@ def allowed_offers() -> Iterator[tuple[Offer, Screened, int, str]]:
                         each,
                         each.found,
                         each.detail.index,
-                        f"{person} in {room}: {rung.id} {side}: {each.detail.line}",
+                        f"{person} in {room}: {rung.id} {side}: {english(each.detail.line)}",
                     )
 
 
@@ -81,7 +82,7 @@ def a_prop_named_but_absent(each: Offer, found: Screened, row: int) -> Iterator[
     recipe = found.variation.recipe
     if recipe.helping_chair or recipe.hands.on in CHAIR_UNDER_HANDS:
         there.add("chair")
-    for word in spoken_of(found.variation.name.en):
+    for word in spoken_of(english(found.variation.name)):
         serves = prop_words()[word]
         if serves.kinds and not there & set(serves.kinds):
             yield word
@@ -187,7 +188,7 @@ def a_support_that_touches_nothing(each: Offer, found: Screened, row: int) -> It
 
 def a_hand_that_reaches_nothing(each: Offer, found: Screened, row: int) -> Iterator[str]:
     with patch("asketa_core.figure.skeleton.arm", wraps=arm) as drawn:
-        figure(found, each.at.body, each.at.room, row, View.SIDE_LEFT)
+        figure(found, each.at.body, each.at.room, row, View.SIDE_LEFT, english)
     for call in drawn.call_args_list:
         wanted = np.maximum(call.args[3], [-np.inf, -np.inf, HAND_REST_CM])
         gap = float(np.linalg.norm(arm(*call.args).end - wanted))
@@ -198,14 +199,14 @@ def a_hand_that_reaches_nothing(each: Offer, found: Screened, row: int) -> Itera
 def words_that_differ_from_the_picture(each: Offer, found: Screened, row: int) -> Iterator[str]:
     assert each.detail is not None
     recipe = found.variation.recipe
-    drawn = figure(found, each.at.body, each.at.room, row, View.SIDE_LEFT)
+    drawn = figure(found, each.at.body, each.at.room, row, View.SIDE_LEFT, english)
     elsewhere = {slot for place, slot in recipe.props.items() if place in NOT_DRAWN_AS_STACKS}
-    said = each.detail.whole_line
+    said = english(each.detail.whole_line)
     for name, _, stack in stacks_with_slots(found, row):
         if not stack.layers:
             continue
-        if each.detail.words[name] not in said:
-            yield f"{name}: {each.detail.words[name]} is not in '{said}'"
+        if (words := english(each.detail.words[name])) not in said:
+            yield f"{name}: {words} is not in '{said}'"
         if (
             name not in elsewhere
             and stack.layers[0].kind not in WITHOUT_HEIGHT

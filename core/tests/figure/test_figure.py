@@ -27,6 +27,7 @@ from asketa_core.figure.figure import scene_of
 from asketa_core.figure.palette import Light
 from asketa_core.figure.skeleton import skeleton_of
 from tests.library import variation, variations
+from tests.speech import english
 from tests.strategies import ROOM, TODAY, client
 
 
@@ -45,7 +46,7 @@ class Drawn(TestCase):
             found = situation.screen(rung, side)
             assert not isinstance(found, NoGrid), rung.id
             # The views in turn over two hundred variations: every view meets every kind of posture.
-            root = ElementTree.fromstring(figure(found, situation.body, ROOM, found.best, next(views)))
+            root = ElementTree.fromstring(figure(found, situation.body, ROOM, found.best, next(views), english))
             self.assertTrue(root.attrib["aria-label"])
             self.assertNotIn("nan", ElementTree.tostring(root, encoding="unicode"))
 
@@ -53,13 +54,13 @@ class Drawn(TestCase):
         """Seen from the left the client faces left: the toes are left of the seat; and the reverse."""
         for side, sign in ((Side.LEFT, -1), (Side.RIGHT, 1)):
             situation, found = one(side=side)
-            drawn = figure(found, situation.body, ROOM, found.best, outward_view(side), labels=False)
+            drawn = figure(found, situation.body, ROOM, found.best, outward_view(side), english, labels=False)
             low, _, width, _ = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
             self.assertGreater(sign * (low + width / 2), 0)
 
     def test_one_unit_is_one_centimetre(self) -> None:
         situation, found = one()
-        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT)
+        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, english)
         height = float(re.search(r'viewBox="([^"]+)"', drawn)[1].split()[3])
         sitting = situation.body.length_cm("neck_and_head") + found.grid.batch.values["seat"][found.best]
         self.assertGreater(height, sitting)
@@ -67,7 +68,7 @@ class Drawn(TestCase):
 
     def test_the_block_height_is_written_on_it(self) -> None:
         situation, found = one()
-        self.assertIn(">23<", figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT))
+        self.assertIn(">23<", figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, english))
 
 
 class Hands(TestCase):
@@ -82,7 +83,7 @@ class Hands(TestCase):
                 if isinstance(found, NoGrid):
                     continue
                 with patch("asketa_core.figure.skeleton.arm", wraps=arm) as drawn:
-                    figure(found, situation.body, situation.room, found.recommended, View.SIDE_LEFT)
+                    figure(found, situation.body, situation.room, found.recommended, View.SIDE_LEFT, english)
                 for call in drawn.call_args_list:
                     wanted = np.maximum(call.args[3], [-np.inf, -np.inf, HAND_REST_CM])
                     gap = float(np.linalg.norm(arm(*call.args).end - wanted))
@@ -98,7 +99,7 @@ class Hands(TestCase):
 class Described(TestCase):
     def test_the_words_come_from_the_numbers(self) -> None:
         _, found = one()
-        words = describe(found, found.best)
+        words = english(describe(found, found.best))
         self.assertIn("Left leg worked", words)
         self.assertIn("chair", words)
         self.assertIn("turned out", words)
@@ -158,8 +159,8 @@ class Palettes(TestCase):
 
     def test_a_page_may_set_every_colour_and_a_file_needs_none_set(self) -> None:
         situation, found = one()
-        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT)
-        plain = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, light=Light.PRINT)
+        drawn = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, english)
+        plain = figure(found, situation.body, ROOM, found.best, View.SIDE_LEFT, english, light=Light.PRINT)
         day, paper = palettes()["day"], palettes()["print"]
         swapped = re.sub(r"var\(--fig-([a-z-]+),#[0-9A-F]{6}\)", lambda m: paper[m[1]], drawn)
         self.assertEqual(swapped, plain)
@@ -173,7 +174,7 @@ class Seen(TestCase):
     def span(self, view: View) -> tuple[float, float, float, float]:
         """Left, right, top and bottom edge of the figure on its page."""
         situation, found = one("warrior_two.free")
-        drawn = figure(found, situation.body, ROOM, found.best, view, labels=False)
+        drawn = figure(found, situation.body, ROOM, found.best, view, english, labels=False)
         x, y, width, height = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
         return x, x + width, y, y + height
 
@@ -186,12 +187,12 @@ class Seen(TestCase):
     def test_from_behind_left_is_left_and_from_the_front_it_is_not(self) -> None:
         situation, found = one("figure_four.block_end", Side.LEFT)
         for view, sign in ((View.BEHIND, -1), (View.ABOVE, -1), (View.FRONT, 1)):
-            drawn = figure(found, situation.body, ROOM, found.best, view, labels=False)
+            drawn = figure(found, situation.body, ROOM, found.best, view, english, labels=False)
             worked = re.findall(r'<path d="M(-?[0-9.]+) [^"]*" fill="var\(--fig-left', drawn)
             self.assertGreater(sign * np.mean([float(x) for x in worked]), 0, view)
 
     def test_the_same_posture_is_drawn_the_same_every_time(self) -> None:
         situation, found = one()
         for view in View:
-            once, again = (figure(found, situation.body, ROOM, found.best, view) for _ in range(2))
+            once, again = (figure(found, situation.body, ROOM, found.best, view, english) for _ in range(2))
             self.assertEqual(once, again)

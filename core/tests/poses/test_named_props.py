@@ -5,13 +5,22 @@ from __future__ import annotations
 import copy
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
 from asketa_core import cue_words
 from asketa_core.datafiles import DATA, read
 from asketa_core.errors import DataError
 from asketa_core.poses.library import parse_family
 from asketa_core.poses.named_props import prop_words, spoken_of
+from asketa_core.texts.catalogue import catalogue
 from tests.library import variations
+from tests.speech import english
+
+
+def renamed(family: str, rung: str, name: str) -> None:
+    """A family's file read while one of its rungs has another name."""
+    with patch.dict(catalogue()["poses"][family]["variations"][rung], {"name": name}):
+        changed(family, rung)
 
 
 def changed(family: str, rung: str, **new: Any) -> None:
@@ -37,7 +46,7 @@ class Unspoken(TestCase):
 
     def test_no_wall_and_no_prop_that_nobody_speaks_of(self) -> None:
         for rung in variations():
-            told = " ".join([rung.name.en, rung.short, *cue_words(rung)])
+            told = " ".join(map(english, [rung.name, rung.short, *cue_words(rung)]))
             spoken = set(spoken_of(told))
             if rung.recipe.walls:
                 self.assertIn("wall", spoken, rung.id)
@@ -59,7 +68,11 @@ class Loading(TestCase):
 
     def test_so_is_a_name(self) -> None:
         with self.assertRaisesRegex(DataError, "speaks of a chair"):
-            changed("hero", "floor", name={"en": "Hero with a chair in front"})
+            renamed("hero", "floor", "Hero with a chair in front")
+
+    def test_words_in_the_file_itself_are_refused(self) -> None:
+        with self.assertRaisesRegex(DataError, "words stand in the file of the same name"):
+            changed("hero", "floor", name="Hero")
 
     def test_a_head_that_rests_on_nothing_is_refused(self) -> None:
         content = read(DATA / "poses" / "child.yaml").content
@@ -70,4 +83,4 @@ class Loading(TestCase):
     def test_a_stack_that_may_be_nothing_does_not_serve(self) -> None:
         """The seat of the low bound angle is bounded; the support under its thighs is not."""
         with self.assertRaisesRegex(DataError, "speaks of a block"):
-            changed("bound_angle", "low_seat", name={"en": "Bound angle, blocks under the thighs"})
+            renamed("bound_angle", "low_seat", "Bound angle, blocks under the thighs")

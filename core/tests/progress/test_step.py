@@ -23,6 +23,7 @@ from asketa_core.progress.responses import judge_response
 from asketa_core.progress.step import Action, Step, same_step
 from tests.library import LIBRARY, variation
 from tests.progress.test_responses import response
+from tests.speech import english
 from tests.strategies import ROOM, TODAY, client, hip, knee
 
 NOW = dt.datetime.combine(TODAY, dt.time(10), tzinfo=dt.UTC)
@@ -126,7 +127,7 @@ class HoldsAndSteps(TestCase):
         self.assertIs(decision.action, Action.STEP_BACK)
         assert decision.step is not None
         self.assertEqual(decision.step.variation, "figure_four.block_flat")
-        self.assertIn("sharp", decision.reason)
+        self.assertIn("sharp", english(decision.reason))
 
     def test_after_a_flare_calm_is_counted_anew(self) -> None:
         back = {"variation": "figure_four.block_flat"}
@@ -184,4 +185,4 @@ class Unsaid(TestCase):
     def test_a_dose_is_offered_in_the_rungs_own_unit(self) -> None:
         for rung, offered in (("breath.sitting", "Offer 8 breaths."), ("back_lift.sitting", "Offer 2 × 6.")):
             session = {"variation": rung, "dose_s": variation(rung).hold.start_s}
-            self.assertIn(offered, Ladder().decide(session, session).reason)
+            self.assertIn(offered, english(Ladder().decide(session, session).reason))

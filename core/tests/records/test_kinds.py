@@ -16,7 +16,8 @@ from asketa_core.datafiles import Record
 from asketa_core.limits.model import conditions_of, words_of
 from asketa_core.records.forms import form_of
 from asketa_core.records.kind import FOLDER, About
-from asketa_core.texts import texts
+from asketa_core.texts import codes, has
+from tests.speech import english
 from tests.strategies import ROOM, TODAY, client
 
 
@@ -34,7 +35,7 @@ class EveryKind(TestCase):
                 (entry,) = file.entries
                 at = Situation.of(file, TODAY, ROOM)
                 limits_of(entry, file, TODAY, at.ranges)
-                self.assertTrue(entry_words(entry, TODAY))
+                self.assertTrue(english(entry_words(entry, TODAY)))
                 self.assertTrue([note for note in mind_of(at).notes if note.entry_id == "it"])
 
     def test_its_side_is_as_it_says(self) -> None:
@@ -67,9 +68,9 @@ class EveryKind(TestCase):
         for form in forms():
             with self.subTest(kind=form.code):
                 for fact in form.schema["properties"].values():
-                    self.assertTrue(fact["title"])
+                    self.assertTrue(english(fact["title"]))
                     for option in (*fact.get("oneOf", ()), *fact.get("items", {}).get("oneOf", ())):
-                        self.assertTrue(option["title"])
+                        self.assertTrue(english(option["title"]))
                 self.assertLessEqual(set(form.offered_scopes), set(form.scopes))
 
     def test_every_condition_of_a_rule_that_may_be_unknown_has_words(self) -> None:
@@ -78,18 +79,18 @@ class EveryKind(TestCase):
                 for key in row.when if row.everything is None else ():
                     hint = conditions_of(kind.asked_of)[key]
                     if "unknown" in str(hint) or "TriState" in str(hint):
-                        self.assertIn(key, texts()["missing"][kind.code], f"{kind.code}: {row.code}")
+                        self.assertTrue(has("missing", kind.code, key), f"{kind.code}: {row.code}: {key}")
 
     def test_no_words_of_its_own_stand_unused_and_none_are_missing(self) -> None:
         for kind in KINDS.values():
             source = (FOLDER / kind.code / "__init__.py").read_text(encoding="utf-8")
-            words = texts()["records"][kind.code]
             said = set(re.findall(r'about\.said\(\s*"(\w+)"|KIND\.say\(\s*"mind",\s*"(\w+)"', source))
             found = {one or other for one, other in said} | set(
                 re.findall(r'about\.pain\("(\w+)", "(\w+)"\)', source)[0] if 'about.pain("' in source else ()
             )
             found |= {"list_not_asked"} if "list_not_asked=" in source else set()
-            self.assertEqual(found, set(words.get("mind", {})), kind.code)
+            at = ("records", kind.code, "mind")
+            self.assertEqual(found, set(codes(*at) if has(*at) else ()), kind.code)
 
     def test_it_is_pinned_on_the_body(self) -> None:
         for kind in KINDS.values():

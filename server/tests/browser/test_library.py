@@ -81,7 +81,7 @@ class LibraryJourney(BrowserTest):
         with page.expect_download() as download:
             page.get_by_role("link", name="Save as file").click()
         file = json.loads(Path(download.value.path()).read_text(encoding="utf-8"))
-        file["variation"]["name"]["en"] = "Brought in"
+        file["variation"]["name"] = "Brought in"
         broken = {**file, "after": "figure_four.nowhere"}
         with TemporaryDirectory() as folder:
             for name, content in (("broken.json", broken), ("good.json", file)):

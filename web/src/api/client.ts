@@ -27,8 +27,17 @@ function csrfToken(): string {
   return document.cookie.match(/(?:^|; )csrftoken=([^;]*)/)?.[1] ?? ''
 }
 
-const csrf: Middleware = {
+/** What is said of answers that never came or made no sense, until the words of the interface are there. */
+let ownWords = { unreachable: '', broken: '' }
+
+/** Say problems the server cannot word itself in the language of the interface. */
+export function sayProblemsWith(words: { unreachable: string; broken: string }): void {
+  ownWords = words
+}
+
+const everyRequest: Middleware = {
   onRequest({ request }) {
+    request.headers.set('Accept-Language', document.documentElement.lang)
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
     return request
   },
@@ -72,7 +81,7 @@ export const api = createClient<paths>({
   credentials: 'same-origin',
   fetch: fetchInSession,
 })
-api.use(csrf)
+api.use(everyRequest)
 
 interface Answer<T> {
   data?: T
@@ -90,12 +99,12 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     result = await answer
   } catch {
-    throw problemOf(0, 'The server cannot be reached. Nothing is lost; try again.')
+    throw problemOf(0, ownWords.unreachable)
   }
   const { data, error, response } = result
   if (response.ok && data !== undefined) return data
   if (isProblem(error)) throw new ApiProblem(response.status, error)
-  throw problemOf(response.status, 'Something went wrong on the server. Nothing is lost; try again.')
+  throw problemOf(response.status, ownWords.broken)
 }
 
 function problemOf(status: number, message: string): ApiProblem {

@@ -353,6 +353,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/library/purposes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library Purposes
+         * @description What ladders are for, in the order practitioners reach for it.
+         */
+        get: operations["libraryPurposes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/library/words": {
         parameters: {
             query?: never;
@@ -785,6 +805,8 @@ export interface components {
              * @default []
              */
             practices: components["schemas"]["MyPractice"][];
+            /** Languages */
+            languages: string[];
         };
         /** MyPractice */
         MyPractice: {
@@ -3632,6 +3654,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+        };
+    };
+    libraryPurposes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeWords"][];
                 };
             };
         };

@@ -1,10 +1,17 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { api, type Schemas, type Side, unwrap } from '../api/client'
-import { en } from './i18n/en'
-import { useClientPath } from './route'
+import { useClientPath, usePracticeId } from './route'
 
-/** Purposes in the order practitioners reach for them: the order of their words. */
-export const PURPOSES: readonly string[] = Object.keys(en.choose.purposes)
+/** What ladders are for, in the order practitioners reach for it. */
+export function usePurposes() {
+  const practice_id = usePracticeId()
+  return useQuery({
+    queryKey: ['purposes', practice_id],
+    queryFn: () =>
+      unwrap(api.GET('/api/practices/{practice_id}/library/purposes', { params: { path: { practice_id } } })),
+    staleTime: Infinity,
+  })
+}
 
 /** Every family there is, by name, with what this client has worked on. */
 export function useFamilies() {

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from asketa_core.answers import Day, TriState
 from asketa_core.datafiles import Record
-from asketa_core.plain_text import Key, Words
+from asketa_core.plain_text import FreeText, Key
 from asketa_core.units import Side
 
 
@@ -46,7 +46,7 @@ class Response(Record):
     place: Place | None = None
     signs: tuple[Sign, ...] | None = Field(default=None, max_length=20)
     settled_next_morning: TriState = "unknown"
-    note: Words = Field(default="", max_length=2000)
+    note: FreeText = Field(default="", max_length=2000)
 
     @property
     def family(self) -> str:

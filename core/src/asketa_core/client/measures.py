@@ -12,6 +12,7 @@ from asketa_core.body.measures import STATURE_CM, WEIGHT_KG
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key
+from asketa_core.texts import REFERENCE, Phrase, say, words_in
 from asketa_core.units import Side
 
 Conditions = Annotated[dict[Key, Annotated[float, Field(ge=-1000, le=1000)]], Field(max_length=10)]
@@ -34,7 +35,7 @@ class RangeMeasure(Record):
     def plausible(self) -> RangeMeasure:
         reason = check_plausible(self.quantity, self.value_deg)
         if reason is not None:
-            raise ValueError(reason)
+            raise ValueError(words_in(REFERENCE)(reason))
         return self
 
 
@@ -106,9 +107,9 @@ class SeenOnTheMat(Record):
         return self.date <= date and (self.until is None or date < self.until)
 
 
-def check_plausible(quantity: Quantity, value_deg: float) -> str | None:
+def check_plausible(quantity: Quantity, value_deg: float) -> Phrase | None:
     """Why a reading is refused, or ``None`` when it is plausible."""
     low, high = PLAUSIBLE_DEG[quantity]
     if low <= value_deg <= high:
         return None
-    return f"This is outside {low:g}–{high:g}°, which hips and knees of adults stay within. Check the reading."
+    return say("implausible", "outside_adults", low=low, high=high)

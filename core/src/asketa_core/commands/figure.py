@@ -9,6 +9,7 @@ from pydantic import Field
 from asketa_core.body.measures import STATURE_CM
 from asketa_core.client.holds import SlotValue
 from asketa_core.clientfile import ClientFile
+from asketa_core.commands.speech import ENGLISH
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.figure.figure import figure, lane_view
@@ -48,11 +49,13 @@ def run_figure(request: FigureRequest) -> str:
         )
     screened = situation.screen(rung, request.side)
     if isinstance(screened, NoGrid):
-        raise InputError("room", no_stack_words(screened), "Add such a prop to the room, or take another variation.")
+        raise InputError(
+            "room", ENGLISH(no_stack_words(screened)), "Add such a prop to the room, or take another variation."
+        )
     row = screened.grid.nearest(request.setup) if request.setup else screened.recommended
     foot = request.setup.get("foot", SlotValue()).choice
     view = request.view or lane_view(rung, request.side)
-    return figure(screened, situation.body, situation.room, row, view, request.labels, foot, request.light)
+    return figure(screened, situation.body, situation.room, row, view, ENGLISH, request.labels, foot, request.light)
 
 
 def _situation(request: FigureRequest) -> Situation:

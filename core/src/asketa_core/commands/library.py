@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from asketa_core.commands.speech import ENGLISH
 from asketa_core.poses.library import standard_library
 
 
@@ -13,10 +14,13 @@ def run_library() -> dict[str, Any]:
         "families": [
             {
                 "id": family.family,
-                "name": family.name.en,
+                "name": ENGLISH(family.name),
                 "purposes": list(family.purposes),
                 "side_means": family.side_means,
-                "variations": [rung.model_dump(mode="json", by_alias=True) for rung in family.variations],
+                "variations": [
+                    rung.model_dump(mode="json", by_alias=True, context={"words": ENGLISH})
+                    for rung in family.variations
+                ],
             }
             for family in standard_library().families.values()
         ]

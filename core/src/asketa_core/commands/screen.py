@@ -4,15 +4,19 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable
-from dataclasses import asdict
+from dataclasses import fields
 from typing import Any
 
 from asketa_core.clientfile import ClientFile
+from asketa_core.commands.speech import ENGLISH
 from asketa_core.datafiles import Record
 from asketa_core.props.kinds import Room
 from asketa_core.screening.lanes import LaneAnswer, lane_answer
+from asketa_core.screening.rulers import Ruler
 from asketa_core.screening.situation import Situation
+from asketa_core.texts import Phrase
 from asketa_core.units import SIDES
+from asketa_core.words.findings import Finding
 
 
 class ScreenRequest(Record):
@@ -55,19 +59,29 @@ def _as_json(answer: LaneAnswer) -> dict[str, Any]:
             "best": None,
             "margins": [],
             "cautions": [],
-            "reasons": [answer.no_stack],
+            "reasons": [] if answer.no_stack is None else [ENGLISH(answer.no_stack)],
         }
-    findings = [asdict(finding) for finding in best.findings]
+    findings = [_finding(finding) for finding in best.findings]
     return {
         "verdict": answer.verdict.value,
         "best": {
             "setup": {name: value.model_dump(exclude_none=True) for name, value in best.setup.items()},
-            "words": best.words,
-            "fetch": best.fetch,
+            "words": {name: ENGLISH(words) for name, words in best.words.items()},
+            "fetch": [ENGLISH(each) for each in best.fetch],
             "technique": best.technique,
             "purpose_percent": None if best.purpose_percent is None else round(best.purpose_percent, 1),
         },
-        "margins": {side: [asdict(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
+        "margins": {side: [_ruler(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
         "cautions": [f for f in findings if f["severity"] == "caution"],
-        "reasons": best.closing,
+        "reasons": [ENGLISH(reason) for reason in best.closing],
     }
+
+
+def _finding(finding: Finding) -> dict[str, Any]:
+    words = {"brief": finding.brief, "sentence": finding.sentence, "client_sentence": finding.client_sentence}
+    return {**finding.facts(), **{name: ENGLISH(said) for name, said in words.items()}}
+
+
+def _ruler(ruler: Ruler) -> dict[str, Any]:
+    values = {each.name: getattr(ruler, each.name) for each in fields(ruler)}
+    return {name: ENGLISH(value) if isinstance(value, Phrase) else value for name, value in values.items()}

@@ -38,9 +38,9 @@ from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.setup.grid import Grid
 from asketa_core.setup.screened import Screened
+from asketa_core.texts import Phrase, Words, listed, say
 from asketa_core.units import SIDES, Array, Side, unit
 from asketa_core.words import numbers
-from asketa_core.words.catalogue import say
 from asketa_core.words.stacks import stack_words
 
 
@@ -247,48 +247,53 @@ def _leg_supports(rule: LegRule, leg: Limb) -> Iterator[tuple[str, Array]]:
                 yield rule.ankle_rests_on, leg.end
 
 
-PLACES: Mapping[str, str] = {
-    "standing": "Standing",
-    "kneeling": "Kneeling",
-    "side_lying": "Lying on the side",
-}
+PLACES = ("standing", "kneeling", "side_lying")
+"""Positions that say by themselves where the body is."""
 
 
-def describe(screened: Screened, index: int) -> str:
+def describe(screened: Screened, index: int) -> Phrase:
     """The figure in words, from its numbers."""
     side, pose, variation = screened.side, screened.pose, screened.variation
     seat = screened.grid.stacks(index).get(variation.recipe.seat_slot or "")
 
-    def angle(readout: Readout, of: Side | None) -> str:
+    def angle(readout: Readout, of: Side | None) -> Phrase:
         return numbers.plain(pose.middle(readout, of, index), "deg")
 
-    def leg(of: Side) -> str:
+    def leg(of: Side) -> Phrase:
         knee_cm = pose.middle(Readout.HIP_ABOVE_KNEE_CM, of, index)
-        level = f"{abs(knee_cm):.0f} cm {'below' if knee_cm >= 0 else 'above'} the hip"
-        return (
-            f"hip bend {angle(Readout.HIP_BEND, of)}, turned out {angle(Readout.HIP_EXTERNAL_ROTATION, of)}, "
-            f"knee bend {angle(Readout.KNEE_FLEXION, of)}, knee {level}"
-        )
+        height = say("units", "cm", n=round(abs(knee_cm)))
+        level = say("figure", "knee_below" if knee_cm >= 0 else "knee_above", height=height)
+        bend, out = angle(Readout.HIP_BEND, of), angle(Readout.HIP_EXTERNAL_ROTATION, of)
+        return say("figure", "leg", bend=bend, out=out, knee=angle(Readout.KNEE_FLEXION, of), level=level)
 
     lean = float(pose.lean_deg[index])
+    upright = abs(lean) < 1
+    leaning = say("figure", "leaning", lean=say("units", "deg", n=round(lean)))
+    place: list[Phrase]
     if variation.position in PLACES:
-        place = PLACES[variation.position]
-        place += "" if abs(lean) < 1 or variation.position in LYING else f", leaning {lean:.0f}° forward"
+        place = [say("figure", variation.position)]
+        place += [] if upright or variation.position in LYING else [leaning]
     elif lean > 60 and variation.position in LYING:
-        place = "Lying on the front"
+        place = [say("figure", "prone")]
     elif variation.position in LYING:
-        place = "Lying on the back" if lean <= -89 else f"Lying with the back raised {lean + 90:.0f}°"
+        raised = say("units", "deg", n=round(lean + 90))
+        place = [say("figure", "supine") if lean <= -89 else say("figure", "back_raised", lean=raised)]
     else:
-        place = f"Sitting on {'the floor' if seat is None or not seat.layers else stack_words(seat)}, "
-        place += "upright" if abs(lean) < 1 else f"leaning {lean:.0f}° forward"
+        on = say("figure", "floor") if seat is None or not seat.layers else stack_words(seat)
+        place = [say("figure", "sitting", seat=on), say("figure", "upright") if upright else leaning]
     where = screened.grid.setup(index).get(variation.recipe.seat_slot or "")
     if where is not None and where.choice is not None:
-        place += f", {say('choices', where.choice)}"
+        place.append(say("choices", where.choice))
     if variation.shared:
-        return f"{place}. Left leg: {leg(Side.LEFT)}. Right leg: {leg(Side.RIGHT)}."
-    return (
-        f"{place}. {side.value.capitalize()} leg worked: {leg(side)}. "
-        f"{side.other.value.capitalize()} leg: hip bend {angle(Readout.HIP_BEND, side.other)}."
+        return say("figure", "both", place=listed(place), left=leg(Side.LEFT), right=leg(Side.RIGHT))
+    return say(
+        "figure",
+        "one",
+        place=listed(place),
+        side=say("sides", side.value),
+        worked=leg(side),
+        other=say("sides", side.other.value),
+        rest=say("figure", "hip_bend", bend=angle(Readout.HIP_BEND, side.other)),
     )
 
 
@@ -298,12 +303,13 @@ def figure(
     room: Room,
     index: int,
     view: View,
+    words: Words,
     labels: bool = True,
     foot: str | None = None,
     light: Light | None = None,
 ) -> str:
-    """SVG of one set-up seen from one side."""
-    return render(scene_of(screened, body, room, index, foot), view, describe(screened, index), labels, light)
+    """SVG of one set-up seen from one side, described in words for those who do not see it."""
+    return render(scene_of(screened, body, room, index, foot), view, words(describe(screened, index)), labels, light)
 
 
 def outward_view(side: Side) -> View:

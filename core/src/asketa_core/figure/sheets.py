@@ -10,6 +10,7 @@ from asketa_core.figure.figure import figure, lane_view
 from asketa_core.poses.library import Variation
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
+from asketa_core.texts import REFERENCE, words_in
 from asketa_core.units import Side
 
 COLUMNS, ROWS = 6, 5
@@ -49,7 +50,13 @@ def _cell(situation: Situation, variation: Variation, side: Side, x: int, y: int
         if not screened.possible[screened.recommended]:
             note = " (cannot be met)"
         svg = figure(
-            screened, situation.body, situation.room, screened.recommended, lane_view(variation, side), labels=False
+            screened,
+            situation.body,
+            situation.room,
+            screened.recommended,
+            lane_view(variation, side),
+            words_in(REFERENCE),
+            labels=False,
         )
         inner_width, inner_height = CELL_WIDTH - 10, CELL_HEIGHT - 8
         drawn = _OPENING.sub(

@@ -16,7 +16,7 @@ from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record, checked, read
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import Flag
-from asketa_core.texts import RuleCode
+from asketa_core.texts.catalogue import RuleCode, has
 from asketa_core.units import Side
 
 Phase = Literal["pose", "way", "transfer", "floor_transfer", "counter"]
@@ -95,7 +95,7 @@ class Limit:
     missing: tuple[str, ...] = ()
     """The facts nobody knows and that decide whether this holds at all: a stop that may hold asks about them."""
     source: str = ""
-    params: Mapping[str, object] = field(default_factory=dict)
+    params: Mapping[str, str | int | None] = field(default_factory=dict)
 
     @cached_property
     def flags_first(self) -> tuple[Term, ...]:
@@ -244,13 +244,14 @@ def _holds(wanted: Condition, have: object) -> bool | None:
 
 
 class RowFile(Record):
-    sources: dict[str, str]
     rows: tuple[Row, ...]
 
 
-def rows_of(path: Path, context: type, facts: type[Record] | None = None, scopes: Collection[str] = ()) -> RowFile:
+def rows_of(
+    path: Path, of: str, context: type, facts: type[Record] | None = None, scopes: Collection[str] = ()
+) -> RowFile:
     """The rows of a file, with every word checked: conditions against their ``context`` (a class whose fields and
-    properties have literal types), figures taken from the record against its ``facts``, scopes and sources against those listed.
+    properties have literal types), figures taken from the record against its ``facts``, scopes against those listed, sources against the words ``of`` a kind.
 
     Raises ``DataError`` naming line and column.
     """
@@ -268,10 +269,8 @@ def rows_of(path: Path, context: type, facts: type[Record] | None = None, scopes
                 raise document.error(("rows", place, "terms", at, "or_fact"), "the record has no such number")
         if row.scope is not None and row.scope not in scopes:
             raise document.error(("rows", place, "scope"), f"no clearance is about '{row.scope}'")
-        if row.source not in file.sources:
+        if not has("sources", of, row.source):
             raise document.error(("rows", place, "source"), f"no source is called '{row.source}'")
-    for source in file.sources.keys() - {row.source for row in file.rows}:
-        raise document.error(("sources", source), "no row names this source")
     return file
 
 

@@ -14,18 +14,16 @@ from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
 from asketa_core.datafiles import DATA, Document, Record, read
 from asketa_core.errors import InputError
-from asketa_core.plain_text import Key, Label, Line, Name
+from asketa_core.plain_text import Key, Name
 from asketa_core.poses.named_props import missing_props
 from asketa_core.poses.recipe import LYING, Gate, Position, Recipe, Slot, StackSlot, side_slot, slot_names
-from asketa_core.texts import Cue, Purpose, WatchSign, texts
+from asketa_core.texts.catalogue import REFERENCE, Cue, Purpose, WatchSign, has, words_of_families
+from asketa_core.texts.phrases import Phrase, say
+from asketa_core.texts.typed import CueText, LabelText, NameText
+from asketa_core.texts.words import words_in
 from asketa_core.units import SIDES, Side
 
 POSES = DATA / "poses"
-
-
-class Names(Record):
-    en: Name
-    sa: Name | None = None
 
 
 SECONDS_PER: Mapping[str, int] = {"seconds": 1, "breaths": 6, "minutes": 60, "reps": 5}
@@ -70,15 +68,16 @@ class Variation(Record):
 
     id: Key
     family: Key
-    name: Names
-    short: Label
+    name: NameText
+    sanskrit: Name | None = None
+    short: LabelText
     position: Position
     shared: bool
     slots: Annotated[dict[Key, Slot], Field(max_length=20)]
     recipe: Recipe
     hold: Hold
     cues: Annotated[tuple[Cue, ...], Field(max_length=20)]
-    own_cues: Annotated[tuple[Annotated[Line, Field(max_length=160)], ...], Field(max_length=20)] = ()
+    own_cues: Annotated[tuple[CueText, ...], Field(max_length=20)] = ()
     """A practice's own words, said after the cues of the catalogue."""
     watch: Annotated[tuple[WatchSign, ...], Field(max_length=20)]
     counter: tuple[Counter, ...]
@@ -138,17 +137,18 @@ class Variation(Record):
         """Which side a set-up value belongs to; ``None`` for what both share."""
         return next((s for s in SIDES if name not in self.slots and name.endswith(f"_{s.value}")), None)
 
-    def label_of(self, name: str) -> str:
+    def label_of(self, name: str) -> Phrase:
         """What a set-up value is called, with its side where it has one."""
         side = self.side_of(name)
         label = self.setup_slots[name].label
-        return label if side is None else f"{label}, {side.value}"
+        return label if side is None else say("stacks", "on_side", label=label, side=say("sides", side.value))
 
 
 class Family(Record):
     family: str
-    name: Names
-    about: str
+    name: NameText
+    sanskrit: Name | None = None
+    about: NameText
     purposes: tuple[Purpose, ...] = Field(min_length=1)
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
     position: Position
@@ -171,9 +171,37 @@ def _own_slots(rung: dict[str, Any], palette: dict[str, Any]) -> dict[str, Any]:
     return {name: slot for name, slot in palette.items() if name in named or slot.get("type") == "choice"}
 
 
+def _no_words_in(document: Document) -> None:
+    """Words stand in the catalogues: what a family's own file says of them would be passed over."""
+    for location in _keys(document.content):
+        if location[-1] in WORDS:
+            raise document.error(location, "words stand in the file of the same name in the folder of a language")
+
+
+def _keys(value: Any, path: tuple[int | str, ...] = ()) -> Iterator[tuple[int | str, ...]]:
+    """Every key of a file with its place."""
+    pairs = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, each in pairs:
+        if isinstance(value, dict):
+            yield (*path, key)
+        yield from _keys(each, (*path, key))
+
+
+def _named(family: str, rung: str, slots: dict[str, Any]) -> dict[str, Any]:
+    """Slots with their words: a rung's own, else those of its family."""
+    return {name: {**slot, **_slot_words(family, rung, name)} for name, slot in slots.items()}
+
+
+def _slot_words(family: str, rung: str, slot: str) -> dict[str, Phrase]:
+    own = ("poses", family, "variations", rung, "slots", slot)
+    at = own if has(*own) else ("poses", family, "slots", slot)
+    return {word: say(*at, word) for word in ("label", "low_means", "high_means") if word == "label" or has(*at, word)}
+
+
 def parse_family(document: Document) -> Family:
     """Check one family file's content; ``DataError`` names file, line, variation and field."""
     raw = document.content
+    _no_words_in(document)
     try:
         family_id = raw["family"]
         shared = raw["slots"]
@@ -182,9 +210,11 @@ def parse_family(document: Document) -> Family:
                 **rung,
                 "id": f"{family_id}.{rung['id']}",
                 "family": family_id,
+                "name": say("poses", family_id, "variations", rung["id"], "name"),
+                "short": say("poses", family_id, "variations", rung["id"], "short"),
                 "position": rung.get("position", raw["position"]),
                 "shared": raw["side_means"] == "none",
-                "slots": _own_slots(rung, {**shared, **rung.get("slots", {})}),
+                "slots": _named(family_id, rung["id"], _own_slots(rung, {**shared, **rung.get("slots", {})})),
             }
             for rung in raw["variations"]
         ]
@@ -192,14 +222,16 @@ def parse_family(document: Document) -> Family:
         raise document.error((), f"missing or malformed: {error}") from error
     body = {key: value for key, value in raw.items() if key != "defaults"}
     try:
-        family = Family.model_validate({**body, "variations": rungs})
+        named = {each: say("poses", family_id, each) for each in ("name", "about")}
+        palette = _named(family_id, "", shared)
+        family = Family.model_validate({**body, **named, "slots": palette, "variations": rungs})
     except ValidationError as error:
         first = error.errors()[0]
         raise document.error(*_where(raw, rungs, first["loc"], first["msg"])) from error
     for number, rung in enumerate(family.variations):
         stacks = {name: slot for name, slot in rung.slots.items() if isinstance(slot, StackSlot)}
-        said = (rung.name.en, rung.short, *rung.own_cues, *(str(texts()["cues"][cue]) for cue in rung.cues))
-        for word, text in missing_props(rung.recipe, stacks, iter(said)):
+        said = (rung.name, rung.short, *rung.own_cues, *(say("cues", cue) for cue in rung.cues))
+        for word, text in missing_props(rung.recipe, stacks, map(words_in(REFERENCE), said)):
             message = f"'{text}' speaks of a {word} that its recipe does not always have"
             raise document.error(("variations", number), f"{rung.id}: {message}")
     return family
@@ -271,6 +303,9 @@ class Library:
 def standard_library() -> Library:
     """The library that ships with the product, steps checked."""
     documents = {path.stem: read(path) for path in sorted(POSES.glob("*.yaml"))}
+    for name, words in words_of_families():
+        if name not in documents:
+            raise words.error((), "there is no family of this name")
     families = {name: parse_family(document) for name, document in documents.items()}
     for name, family in families.items():
         if family.family != name:
@@ -291,8 +326,21 @@ INHERITED = ("slots", "position")
 """What a variation's file may leave to its family."""
 
 
+WORDS = ("name", "short", "about", "label", "low_means", "high_means")
+"""What stands in the catalogues for the library's own families."""
+
+
 def family_schema() -> dict[str, Any]:
     """JSON Schema of one family file as it is written, before the loader fills variations in."""
+    schema = grammar()
+    for each in (schema, *schema["$defs"].values()):
+        each["properties"] = {name: said for name, said in each.get("properties", {}).items() if name not in WORDS}
+        each["required"] = [name for name in each.get("required", ()) if name not in WORDS]
+    return schema
+
+
+def grammar() -> dict[str, Any]:
+    """JSON Schema of a family with its words, before the loader fills variations in."""
     schema = TypeAdapter(Family).json_schema()
     schema["properties"]["defaults"] = {"type": "object", "description": "What variations merge in by reference."}
     rung = schema["$defs"]["Variation"]

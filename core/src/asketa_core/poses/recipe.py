@@ -12,11 +12,12 @@ from pydantic import Field, field_validator, model_validator
 
 from asketa_core.body.ranges import Quantity
 from asketa_core.datafiles import Record
-from asketa_core.plain_text import Label
 from asketa_core.poses.posture import Readout
 from asketa_core.props.kinds import PropKind, kinds
 from asketa_core.props.stacks import SAME_HEIGHT_CM
-from asketa_core.texts import Choice, GateCode
+from asketa_core.texts.catalogue import Choice, GateCode
+from asketa_core.texts.phrases import NOTHING, Phrase
+from asketa_core.texts.typed import LabelText
 from asketa_core.units import Side
 
 Position = Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]
@@ -107,7 +108,9 @@ class ShareOfRange(Record):
 
 class StackSlot(Record):
     type: Literal["stack"]
-    label: Label
+    label: LabelText
+    names_place: bool = False
+    """Its label says where the stack lies ('Under the knee') instead of naming the thing ('Seat')."""
     use: Literal["sitting", "straddle", "contact", "limb"]
     base: Literal["chair", "floor", "heels"]
     kinds: tuple[PropKind, ...]
@@ -137,19 +140,19 @@ class StackSlot(Record):
 
 class NumberSlot(Record):
     type: Literal["distance", "angle"]
-    label: Label
+    label: LabelText
     start: float = Field(alias="from", ge=-360, le=360)
     to: float = Field(ge=-360, le=360)
     step: float = Field(ge=0.5, le=360)
     plain: float | ShareOfRange
     less_support: LessSupport
-    low_means: Label | None = None
+    low_means: LabelText | None = None
     """What the lowest value is, where a figure says little: 'pelvis level'."""
-    high_means: Label | None = None
+    high_means: LabelText | None = None
 
-    def meaning(self, value: float) -> str:
-        """What a value at an end of the slot is; empty between."""
-        return (self.low_means if value == self.start else self.high_means if value == self.to else None) or ""
+    def meaning(self, value: float) -> Phrase:
+        """What a value at an end of the slot is; nothing between."""
+        return (self.low_means if value == self.start else self.high_means if value == self.to else None) or NOTHING
 
     @property
     def unit(self) -> str:
@@ -158,7 +161,7 @@ class NumberSlot(Record):
 
 class ChoiceSlot(Record):
     type: Literal["choice"]
-    label: Label
+    label: LabelText
     options: Annotated[tuple[Choice, ...], Field(min_length=1, max_length=20)]
     plain: Choice
     less_support: LessSupport
@@ -173,7 +176,7 @@ class PlaceSlot(Record):
     is floor work, follow from the place."""
 
     type: Literal["place"]
-    label: Label
+    label: LabelText
     options: Annotated[tuple[Place, ...], Field(min_length=1)] = PLACES
     plain: Place = "floor"
     less_support: LessSupport = "none"

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from asketa_core.datafiles import DATA, Record, load
 from asketa_core.props.kinds import PropKind
-from asketa_core.texts import Technique as TechniqueCode
+from asketa_core.texts.catalogue import Technique as TechniqueCode
 from asketa_core.units import Side
 
 

@@ -22,7 +22,7 @@ from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
-from asketa_core.words.catalogue import lookup, say
+from asketa_core.texts import NOTHING, Param, Phrase, say
 from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import stack_words
 
@@ -60,8 +60,8 @@ class Decision:
 
     action: Action
     code: str
-    reason: str
-    client_reason: str
+    reason: Phrase
+    client_reason: Phrase
     step: Step | None
     from_step: Step | None
     history: tuple[Judged, ...] = field(default=())
@@ -145,7 +145,7 @@ def next_step(
     if calm < needed:
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
-        return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=f"{tightens_on:%-d %B}")
+        return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=tightens_on)
     return _offer(judged, here, library, screen_of, calm, keep_range)
 
 
@@ -202,7 +202,7 @@ def _offer(
         name, less_row = less
         step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start_s)
         words = stack_words(screened.grid.stacks(less_row)[name])
-        label = rung.label_of(name).lower()
+        label = rung.label_of(name)
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
     onward = next(library.steps(rung, "step_forward"), None)
     if onward is None:
@@ -241,22 +241,22 @@ def _less_support(screened: Screened, row: int) -> tuple[str, int] | None:
     return None
 
 
-def why_words(judged: Judged) -> str:
+def why_words(judged: Judged) -> Phrase:
     """Why a response was not calm, in a few words."""
     if judged.why is None:
-        return ""
+        return NOTHING
     detail = judged.detail
     if judged.why == "kind":
-        return say("why", "kind", kind=lookup("sensations", str(detail)))
+        return say("why", "kind", kind=say("sensations", str(detail)))
     if judged.why == "place":
-        return say("why", "place", place=lookup("places", str(detail)))
+        return say("why", "place", place=say("places", str(detail)))
     if judged.why == "sign":
-        return say("why", "sign", sign=lookup("signs", str(detail)))
-    return say("why", judged.why, d=detail, r=detail)
+        return say("why", "sign", sign=say("signs", str(detail)))
+    return say("why", judged.why, **({"points": detail} if isinstance(detail, int) else {}))
 
 
 def _decision(
-    action: Action, code: str, step: Step | None, from_step: Step | None, judged: Sequence[Judged], **params: object
+    action: Action, code: str, step: Step | None, from_step: Step | None, judged: Sequence[Judged], **params: Param
 ) -> Decision:
     return Decision(
         action,

@@ -41,16 +41,11 @@ class EveryoneContext:
 
 @cache
 def everyone_rows() -> RowFile:
-    return rows_of(DATA / "limits" / "everyone.yaml", EveryoneContext)
+    return rows_of(DATA / "limits" / "everyone.yaml", EVERYONE, EveryoneContext)
 
 
 def _files() -> dict[str, RowFile]:
     return {**{kind.code: kind.rows for kind in KINDS.values()}, EVERYONE: everyone_rows()}
-
-
-def sources() -> dict[str, str]:
-    """Every source line by ``kind.source id``."""
-    return {f"{name}.{key}": text for name, file in _files().items() for key, text in file.sources.items()}
 
 
 def all_rows() -> Iterable[tuple[str, Row]]:
@@ -145,7 +140,7 @@ def _limit(
     entry: Entry[Any] | None,
     side: Side | None,
     ranges: Ranges,
-    params: Mapping[str, object],
+    params: Mapping[str, str | int | None],
     missing: tuple[str, ...],
 ) -> Limit:
     severity = Severity[row.severity.upper()]

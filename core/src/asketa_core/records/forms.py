@@ -13,7 +13,7 @@ from typing import Any
 from asketa_core.errors import DataError
 from asketa_core.records.kind import Kind, Sides, When
 from asketa_core.records.registry import KINDS
-from asketa_core.texts import texts
+from asketa_core.texts import Phrase, Words, codes, has, say
 
 UNITS = {"_deg": "deg", "_cm": "cm", "_s": "s"}
 """What numbers are meant in, by how the name of their fact ends."""
@@ -24,14 +24,15 @@ class FormOf:
     """One kind of record for an interface: its name, where it belongs, what is asked, and what may be cleared."""
 
     code: str
-    name: str
+    name: Phrase
     sides: Sides
     place: tuple[float, float]
-    doctor: str
-    scopes: dict[str, str]
+    doctor: Phrase
+    scopes: dict[str, Phrase]
     """What a clearance may be or may have been about, in words."""
     offered_scopes: tuple[str, ...]
     schema: dict[str, Any]
+    """With phrases where JSON Schema has its titles; see ``said``."""
 
 
 def forms() -> list[FormOf]:
@@ -40,23 +41,31 @@ def forms() -> list[FormOf]:
 
 
 def form_of(kind: Kind) -> FormOf:
-    words = texts()["records"][kind.code]
-    scopes = {scope: _words(kind, "scopes", scope) for scope in kind.scopes + kind.read_only_scopes}
     form = FormOf(
         kind.code,
-        str(words["name"]),
+        kind.say("name"),
         kind.sides,
         kind.place,
-        str(words["doctor"]),
-        scopes,
+        kind.say("doctor"),
+        {scope: kind.say("scopes", scope) for scope in kind.scopes + kind.read_only_scopes},
         kind.scopes,
         schema_of(kind),
     )
-    said = {"ask": set(_titles(form.schema)), "scopes": set(scopes)}
+    said = {"ask": set(_titles(form.schema)), "scopes": set(form.scopes)}
     for section, used in said.items():
-        for code in words.get(section, {}).keys() - used:
+        written = codes("records", kind.code, section) if has("records", kind.code, section) else ()
+        for code in set(written) - used:
             raise DataError(f"{kind.code}/en.yaml", f"{section}.{code}", "nothing uses these words")
     return form
+
+
+def said(schema: Any, words: Words) -> Any:
+    """A form's schema in a language."""
+    if isinstance(schema, Phrase):
+        return words(schema)
+    if isinstance(schema, dict):
+        return {key: said(each, words) for key, each in schema.items()}
+    return [said(each, words) for each in schema] if isinstance(schema, list) else schema
 
 
 def _titles(schema: dict[str, Any], before: str = "") -> Iterator[str]:
@@ -64,14 +73,6 @@ def _titles(schema: dict[str, Any], before: str = "") -> Iterator[str]:
         yield before + fact
         if "properties" in said.get("items", {}):
             yield from _titles(said["items"], f"{before}{fact}.")
-
-
-def _words(kind: Kind, section: str, code: str) -> str:
-    """Words of a kind; what nobody wrote is a ``DataError`` naming the file."""
-    try:
-        return str(texts()["records"][kind.code][section][code])
-    except KeyError as error:
-        raise DataError(f"{kind.code}/en.yaml", f"{section}.{code}", "there are no words for this") from error
 
 
 def schema_of(kind: Kind) -> dict[str, Any]:
@@ -94,15 +95,14 @@ def _condition(when: When) -> dict[str, Any]:
 
 def _described(kind: Kind, fact: str, raw: dict[str, Any], defs: dict[str, Any]) -> dict[str, Any]:
     """One fact: what it is, its question, and its answers in words."""
-    found = {**_plain(raw, defs), "title": _words(kind, "ask", fact)}
+    found = {**_plain(raw, defs), "title": kind.say("ask", fact)}
     for key in ("default", "description"):
         found.pop(key, None)
     if found.get("type") in ("number", "integer"):
         unit = next((unit for ending, unit in UNITS.items() if fact.endswith(ending)), None)
         found |= {"x-unit": unit} if unit is not None else {}
-    answers = texts()["records"][kind.code].get("answers", {}).get(fact, {})
     if "enum" in found:
-        found["oneOf"] = _options(kind, fact, found.pop("enum"), answers)
+        found["oneOf"] = _options(kind, fact, found.pop("enum"))
     if found.get("type") == "array":
         item = _plain(found["items"], defs)
         if item.get("type") == "object":
@@ -111,18 +111,19 @@ def _described(kind: Kind, fact: str, raw: dict[str, Any], defs: dict[str, Any])
             }
             item = {key: item[key] for key in ("type", "properties", "required") if key in item}
         else:
-            item = {"type": "string", "oneOf": _options(kind, fact, item["enum"], answers)}
+            item = {"type": "string", "oneOf": _options(kind, fact, item["enum"])}
         found["items"] = item
         found["uniqueItems"] = item["type"] == "string"
     return found
 
 
-def _options(kind: Kind, fact: str, codes: Sequence[str], answers: dict[str, str]) -> list[dict[str, str]]:
+def _options(kind: Kind, fact: str, answers: Sequence[str]) -> list[dict[str, Any]]:
     """Answers in words: the kind's own, else those every kind may use."""
-    shared = texts()["answers"]
-    for code in (*(set(codes) - answers.keys() - shared.keys()), *(answers.keys() - set(codes))):
+    at = ("records", kind.code, "answers", fact)
+    own, shared = set(codes(*at) if has(*at) else ()), set(codes("answers"))
+    for code in (*(set(answers) - own - shared), *(own - set(answers))):
         raise DataError(f"{kind.code}/en.yaml", f"answers.{fact}.{code}", "words and answers differ")
-    return [{"const": code, "title": str(answers[code] if code in answers else shared[code])} for code in codes]
+    return [{"const": code, "title": say(*at, code) if code in own else say("answers", code)} for code in answers]
 
 
 def _plain(raw: dict[str, Any], defs: dict[str, Any]) -> dict[str, Any]:

@@ -6,6 +6,8 @@ import datetime as dt
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from asketa_core.texts import Phrase, say
+
 EARLIEST = dt.date(1900, 1, 1)
 
 
@@ -14,12 +16,12 @@ class Implausible:
     """One thing that cannot be: a dotted path to it, and why, with what to do."""
 
     field: str
-    message: str
+    message: Phrase
 
 
 def past_date(field: str, date: dt.date | None, today: dt.date) -> Iterator[Implausible]:
     """A date that has happened: not ahead, and not before anyone alive."""
     if date is not None and date > today:
-        yield Implausible(field, "This date lies in the future. Enter the day it happened.")
+        yield Implausible(field, say("implausible", "future"))
     elif date is not None and date < EARLIEST:
-        yield Implausible(field, "This date lies before 1900. Check the year.")
+        yield Implausible(field, say("implausible", "before_1900"))

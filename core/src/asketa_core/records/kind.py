@@ -18,9 +18,8 @@ from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
 from asketa_core.records.known import Known, News
-from asketa_core.texts import texts
-from asketa_core.words.catalogue import say, sentence_case
-from asketa_core.words.limits import binding_words, missing_facts, short_words, stop_words
+from asketa_core.texts import Param, Phrase, Said, has, listed, say
+from asketa_core.words.limits import binding_words, full_stop, missing_facts, short_words, stop_words
 
 FOLDER = Path(__file__).parent
 
@@ -52,7 +51,7 @@ class Note:
     """One line for a side (``None``: the middle). ``weight`` is ``fact``, ``limit``, ``ask`` or ``promise``."""
 
     side: str | None
-    text: str
+    text: Phrase
     weight: str
     entry_id: str | None = None
 
@@ -84,23 +83,23 @@ class About:
     lowest_seat_cm: Callable[[], float | None] = lambda: None
     """How high a seat has to be for this body; ``None`` where nothing asks for it, or the stature is not known."""
 
-    def note(self, text: str, weight: str = "fact", middle: bool = False) -> Note:
+    def note(self, text: Phrase, weight: str = "fact", middle: bool = False) -> Note:
         side = None if middle or self.entry.side is None else self.entry.side.value
         return Note(side, text, weight, self.entry.id)
 
-    def said(self, code: str, weight: str = "fact", **params: object) -> Note:
+    def said(self, code: str, weight: str = "fact", **params: Param) -> Note:
         """A sentence of the kind's own words."""
         return self.note(self.kind.say("mind", code, **params), weight)
 
     def head(self) -> Note:
-        return self.note(f"{sentence_case(self.kind.label_on(self.entry, self.date))}.")
+        return self.note(full_stop(self.kind.label_on(self.entry, self.date)))
 
     def pain(self, today: str = "pain", unknown: str = "pain_unknown") -> Note:
         """How much it hurts as asked at arrival, or that it is to be asked."""
         daily = daily_fact(self.entry.id, self.client, self.date)
         if daily is None or daily.pain_today is None:
             return self.note(self.kind.own_or_shared("mind", unknown), "ask")
-        return self.note(self.kind.own_or_shared("mind", today, pain=daily.pain_today, date=f"{daily.date:%-d %B}"))
+        return self.note(self.kind.own_or_shared("mind", today, pain=daily.pain_today, date=daily.date))
 
     def stops(self) -> list[Note]:
         """Everything the record closes today as one line."""
@@ -115,15 +114,18 @@ class About:
     def asks(self) -> list[Note]:
         """What is asked about everything, and the facts because of which some stops only ask."""
         everything = [limit for limit in self.limits if limit.severity.code == "ask" and not limit.terms]
-        notes = [self.note(f"{sentence_case(words)}.", "ask") for words in short_words(everything)]
+        notes = [self.note(full_stop(words), "ask") for words in short_words(everything)]
         facts = missing_facts(limit for limit in self.limits if limit.severity.code == "ask")
-        return [*notes, self.note(say("mind", "ask", what=", ".join(facts)), "ask")] if facts else notes
+        return [*notes, self.note(say("mind", "ask", what=listed(facts)), "ask")] if facts else notes
 
 
 def what_binds(about: About) -> Iterable[Note]:
     """What it is, what binds, and what is asked: enough for most kinds."""
     return [about.head(), *about.binding(), *about.asks()]
 
+
+Fact = str | int | None
+"""What the label of a record may name: a code or a figure."""
 
 Sides = Literal["sided", "middle", "either"]
 
@@ -171,11 +173,11 @@ class Kind:
     cleared: Callable[[Any, Scope, dt.date], bool] = any_word_for
     asks_again: Callable[[Any, Known, dt.date], tuple[str, ...]] = lambda entry, client, date: ()
     """What must be known again before a clearance counts."""
-    params: Callable[[Any, dt.date], Mapping[str, object]] = lambda entry, date: {}
-    """Facts the texts may name."""
+    params: Callable[[Any, dt.date], Mapping[str, Fact]] = lambda entry, date: {}
+    """Facts its label may name, as codes and figures."""
     named_by: str | None = None
     """The one of its ``params`` whose answer in words stands in its name."""
-    label: Callable[[Mapping[str, object]], str] | None = None
+    label: Callable[[Mapping[str, Fact]], Phrase] | None = None
     """A record in a few words, from its ``params``, where that takes more than the words of the kind."""
     mind: Callable[[About], Iterable[Note]] = what_binds
     asked_today: Callable[[Any, dt.date], bool] = lambda facts, date: False
@@ -200,7 +202,7 @@ class Kind:
     @cached_property
     def rows(self) -> RowFile:
         return rows_of(
-            FOLDER / self.code / "rules.yaml", self.asked_of, self.facts, self.scopes + self.read_only_scopes
+            FOLDER / self.code / "rules.yaml", self.code, self.asked_of, self.facts, self.scopes + self.read_only_scopes
         )
 
     @property
@@ -212,30 +214,29 @@ class Kind:
     def asks_symptoms(self) -> bool:
         return issubclass(self.facts, WithSymptoms)
 
-    def say(self, section: str, code: str, **params: object) -> str:
+    def say(self, *path: str, **params: Param) -> Said:
         """A sentence of the kind's own words."""
-        return say("records", self.code, section, code, **params)
+        return say("records", self.code, *path, **params)
 
-    def own_or_shared(self, section: str, code: str, **params: object) -> str:
+    def own_or_shared(self, section: str, code: str, **params: Param) -> Said:
         """A sentence of the kind's own words, else of those every kind may use."""
-        own = texts()["records"][self.code].get(section, {})
-        return self.say(section, code, **params) if code in own else say(section, code, **params)
+        own = has("records", self.code, section, code)
+        return self.say(section, code, **params) if own else say(section, code, **params)
 
-    def fact_words(self, fact: str, answer: str) -> str:
+    def fact_words(self, fact: str, answer: str) -> Said:
         """An answer in the words of a label."""
         return self.say("facts", f"{fact}_{answer}")
 
-    def answer_words(self, fact: str, answer: str) -> str:
+    def answer_words(self, fact: str, answer: str) -> Said:
         """An answer in the words of its question."""
-        return say("records", self.code, "answers", fact, answer)
+        return self.say("answers", fact, answer)
 
-    def label_of(self, params: Mapping[str, object]) -> str:
+    def label_of(self, params: Mapping[str, Fact]) -> Phrase:
         if self.label is not None:
             return self.label(params)
-        named = (
-            {} if self.named_by is None else {self.named_by: self.fact_words(self.named_by, str(params[self.named_by]))}
-        )
-        return say("entries", self.code, "therapist", **{**params, **named})
+        fact = self.named_by
+        named = {} if fact is None else {fact: self.fact_words(fact, str(params[fact]))}
+        return say("entries", self.code, "therapist", **named)
 
-    def label_on(self, entry: Entry[Any], date: dt.date) -> str:
+    def label_on(self, entry: Entry[Any], date: dt.date) -> Phrase:
         return self.label_of(self.params(entry, date))

@@ -14,10 +14,10 @@ from asketa_core.screening.rulers import Ruler, rulers_at
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import PURPOSE_BAND, Screened, Verdict
+from asketa_core.texts import NOTHING, Phrase, listed, say
 from asketa_core.units import SIDES, Side
-from asketa_core.words.catalogue import lookup, say
 from asketa_core.words.findings import Finding, Unmet, findings_at, told_once, unmet_at
-from asketa_core.words.stacks import built_words, fetch_list, hand_supports, in_sentence, says_where, stack_words
+from asketa_core.words.stacks import built_words, fetch_list, hand_supports, says_where, stack_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,48 +29,48 @@ class SetupDetail:
     verdict: Verdict
     allowed: bool
     setup: dict[str, SlotValue]
-    words: dict[str, str]
-    line: str
+    words: dict[str, Phrase]
+    line: Phrase
     """The set-up in one line, as its lane sees it; of a shape both legs share that is the whole of it."""
-    whole_line: str
+    whole_line: Phrase
     """The same for both sides at once."""
-    fetch: list[str]
+    fetch: list[Phrase]
     folds: bool
     """Whether a blanket is to be folded for it."""
     items: int
     purpose_percent: float | None
     """``None`` where the range it is a share of is zero or below."""
     technique: str
-    technique_words: str
-    stopped_by: str
+    technique_words: Phrase
+    stopped_by: Phrase
     findings: list[Finding]
     unmet: list[Unmet]
     rulers: dict[str, list[Ruler]]
 
     @property
-    def troubles(self) -> list[str]:
+    def troubles(self) -> list[Phrase]:
         """What this body cannot meet, in words."""
         return [unmet.words for unmet in self.unmet]
 
     @property
-    def closing(self) -> list[str]:
+    def closing(self) -> list[Phrase]:
         """What keeps this set-up from being offered: stops, open questions, and what this body cannot meet, each once."""
         closing = [finding for finding in self.findings if finding.severity != "caution"]
         return list(dict.fromkeys([*(finding.sentence for finding in told_once(closing)), *self.troubles]))
 
     @property
-    def reasons(self) -> list[str]:
+    def reasons(self) -> list[Phrase]:
         """What closes this set-up, else what to mind in it, and whether it gives less than is wanted."""
         return self.closing or [*(finding.sentence for finding in told_once(self.findings)), *self.outside_band]
 
     @property
-    def outside_band(self) -> list[str]:
+    def outside_band(self) -> list[Phrase]:
         """That the purpose is kept less, or used further, than is wanted; empty where it is within the band."""
         kept = self.purpose_percent
         if kept is None or PURPOSE_BAND[0] <= round(kept) <= PURPOSE_BAND[1]:
             return []
         code = "purpose_short" if kept < PURPOSE_BAND[0] else "purpose_whole"
-        return [say("open", code, percent=f"{kept:.0f}")]
+        return [say("open", code, percent=round(kept))]
 
 
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:
@@ -78,7 +78,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
     stacks = grid.stacks(index)
     setup = grid.setup(index)
     stopped = screened.pose.stopped_by.get(screened.side)
-    stopped_by = "" if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
+    stopped_by = NOTHING if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
     technique = screened.ways[int(screened.technique[index])].name if screened.ways else ""
     bases = {axis.name: axis.slot.base for axis in grid.axes if isinstance(axis.slot, StackSlot)}
     words = {
@@ -99,7 +99,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         items=sum(stack.items for stack in grid.supports(index)),
         purpose_percent=None if screened.no_range else float(screened.purpose[index]),
         technique=technique,
-        technique_words=say("techniques", technique) if technique else "",
+        technique_words=say("techniques", technique) if technique else NOTHING,
         stopped_by=stopped_by,
         findings=findings_at(screened, index),
         unmet=unmet_at(screened, index),
@@ -113,25 +113,25 @@ def _stopped_code(screened: Screened, stopped: int) -> str:
     return "floor_support" if code == "support" and screened.variation.position != "chair" else code
 
 
-def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any], base: str) -> str:
+def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any], base: str) -> Phrase:
     if name in stacks:
         return stack_words(stacks[name], base)
     if value.choice is not None:
-        return str(lookup("choices", value.choice))
-    return f"{value.number:g}"
+        return say("choices", value.choice)
+    return NOTHING if value.number is None else say("units", "bare", n=value.number)
 
 
 def _line(
     screened: Screened,
     setup: Mapping[str, SlotValue],
-    words: Mapping[str, str],
+    words: Mapping[str, Phrase],
     stacks: Mapping[str, Stack],
     lane: Side | None = None,
-) -> str:
+) -> Phrase:
     """A set-up in one line: what is sat on, what is under the foot. Of supports per side a lane has its own only;
     without a lane, what is the same on both sides is said once."""
     variation = screened.variation
-    props: list[str] = []
+    props: list[Phrase] = []
     for name, value in setup.items():
         side = variation.side_of(name)
         if value.stack in (None, "floor") or (lane is not None and side is lane.other):
@@ -142,17 +142,17 @@ def _line(
             alike = words[side_slot(slot, side)] == words[side_slot(slot, side.other)]
             if alike and side is SIDES[1]:
                 continue
-            label = f"{variation.setup_slots[name].label}, each side" if alike else label
+            label = say("stacks", "each_side", label=variation.setup_slots[name].label) if alike else label
         built = built_words(stacks[name]) if name in stacks else words[name]
-        props.append(f"{built} {in_sentence(label)}" if says_where(label) else built)
-    return ", ".join(props)
+        there = says_where(variation.setup_slots[name])
+        props.append(say("stacks", "placed", words=built, label=label) if there else built)
+    return listed(props)
 
 
-def no_stack_words(missing: NoGrid) -> str:
+def no_stack_words(missing: NoGrid) -> Phrase:
     """Why nothing can be set up: which heights were looked for, and the nearest the room can build."""
-    label = in_sentence(missing.label)
-    where = label if says_where(missing.label) else f"for the {label}"
+    where = missing.label.inside if missing.names_place else say("stacks", "for", label=missing.label)
     if missing.nearest_cm is None or missing.wanted_cm is None:
         return say("troubles", "no_stack", where=where)
-    low, high = (f"{cm:.0f}" if cm == round(cm) else f"{cm:.1f}" for cm in missing.wanted_cm)
-    return say("troubles", "no_height", where=where, low=low, high=high, nearest=f"{missing.nearest_cm:.1f}")
+    low, high = (round(cm, 1) for cm in missing.wanted_cm)
+    return say("troubles", "no_height", where=where, low=low, high=high, nearest=round(missing.nearest_cm, 1))

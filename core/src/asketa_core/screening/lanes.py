@@ -11,6 +11,7 @@ from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened, Verdict
+from asketa_core.texts import Phrase
 from asketa_core.units import Side
 
 
@@ -23,7 +24,7 @@ class LaneAnswer:
     verdict: Verdict
     best: SetupDetail | None
     margin_in_errors: float | None
-    no_stack: str | None = None
+    no_stack: Phrase | None = None
 
 
 def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneAnswer:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, fields
+from typing import Any, Literal
 
 import numpy as np
 
@@ -16,9 +16,9 @@ from asketa_core.poses.posture import Readout, unit_of
 from asketa_core.poses.recipe import DroppedLeg, ForcedLeg, FreeLeg, TurnedInLeg
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.screened import Screened
+from asketa_core.texts import Phrase, has, say
 from asketa_core.units import SIDES, Side
 from asketa_core.words import numbers
-from asketa_core.words.catalogue import lookup
 from asketa_core.words.findings import entry_label
 
 TURNING: tuple[tuple[Readout, Quantity | None], ...] = (
@@ -107,8 +107,8 @@ class Ruler:
     boundary that may not be fallen short of."""
 
     readout: str
-    name: str
-    technical: str
+    name: Phrase
+    technical: Phrase
     unit: str
     value: float
     low: float
@@ -118,15 +118,20 @@ class Ruler:
     """The value at the end of the client's ranges at which it is judged."""
     boundary: float | None
     boundary_kind: str | None
-    boundary_label: str | None
+    boundary_label: Phrase | None
     margin: float | None
     own_range: float | None
     typical: bool
-    opposite: str | None = None
+    opposite: Phrase | None = None
     """What a value below zero is called: hollowing for a back that does not round."""
     at_least: bool = False
     rounded_to: float = 1.0
     """To how much it is rounded when it is read."""
+
+    def facts(self) -> dict[str, Any]:
+        """What is shown, in figures and codes."""
+        told = ("name", "technical", "boundary_label", "opposite")
+        return {each.name: getattr(self, each.name) for each in fields(self) if each.name not in told}
 
 
 def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
@@ -152,8 +157,8 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
         found.append(
             Ruler(
                 readout=readout.value,
-                name=str(lookup("readouts", readout.value, "name")),
-                technical=str(lookup("readouts", readout.value, "technical")),
+                name=say("readouts", readout.value, "name"),
+                technical=say("readouts", readout.value, "technical"),
                 unit=unit_of(readout),
                 value=value,
                 low=low,
@@ -166,12 +171,17 @@ def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) 
                 margin=None if boundary is None else (shown - boundary if demand.at_least else boundary - shown),
                 own_range=None if own is None else own.value_deg,
                 typical=usual is not None or (own is not None and not own.measured),
-                opposite=lookup("readouts", readout.value).get("opposite"),
+                opposite=_opposite(readout.value),
                 at_least=demand.at_least,
                 rounded_to=numbers.step_of(unit_of(readout)),
             )
         )
     return sorted(found, key=lambda r: r.margin if r.margin is not None else np.inf)
+
+
+def _opposite(readout: str) -> Phrase | None:
+    code = ("readouts", readout, "opposite")
+    return say(*code) if has(*code) else None
 
 
 def _tightest(

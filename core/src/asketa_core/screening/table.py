@@ -19,8 +19,8 @@ from asketa_core.screening.rulers import rulers_of
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import Axis
 from asketa_core.setup.screened import PURPOSE_BAND, Screened, Verdict
+from asketa_core.texts import Phrase, say
 from asketa_core.units import SIDES, Array, Side
-from asketa_core.words.catalogue import say
 from asketa_core.words.stacks import stack_words
 
 LETTERS: Mapping[Verdict, str] = {
@@ -111,11 +111,11 @@ class Steps:
     ``distance`` or ``choice``; ``side`` where it is set for one side alone."""
 
     name: str
-    label: str
+    label: Phrase
     side: Side | None
     kind: Literal["stack", "distance", "angle", "choice"]
     less_support: LessSupport
-    values: tuple[tuple[str, SlotValue], ...]
+    values: tuple[tuple[Phrase, SlotValue], ...]
 
 
 def steps_of(screened: Screened) -> list[Steps]:
@@ -133,7 +133,7 @@ def steps_of(screened: Screened) -> list[Steps]:
     ]
 
 
-def _words(axis: Axis, index: int) -> str:
+def _words(axis: Axis, index: int) -> Phrase:
     if isinstance(axis.slot, StackSlot):
         return stack_words(axis.stacks[index], "heels" if axis.slot.base == "heels" else "floor")
     if isinstance(axis.slot, NumberSlot):
@@ -149,7 +149,7 @@ def place_of(screened: Screened, row: int, chosen: Mapping[str, SlotValue]) -> l
     ]
 
 
-def plain_closed_by(situation: Situation, screened: Screened) -> list[str]:
+def plain_closed_by(situation: Situation, screened: Screened) -> list[Phrase]:
     """Why the plain set-up is not open; nothing where it is, or where there is none."""
     plain = screened.grid.plain
     return [] if plain is None or screened.allowed(plain) else detail_at(situation, screened, plain).closing

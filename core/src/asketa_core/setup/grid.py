@@ -19,7 +19,7 @@ from asketa_core.poses.recipe import PLACES, ChoiceSlot, NumberSlot, PlaceSlot, 
 from asketa_core.poses.setups import SetupBatch
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Stack, Use, buildable, nearest
-from asketa_core.texts import texts
+from asketa_core.texts import Phrase, say
 from asketa_core.units import SIDES, Array, Side
 
 SAME_STEP_CM = 1.0
@@ -157,9 +157,16 @@ class NoGrid:
     """A slot this room has nothing for: the heights asked for, and the nearest it can build (both may be ``None``)."""
 
     slot: str
-    label: str
+    label: Phrase
+    names_place: bool
     wanted_cm: tuple[float, float] | None = None
     nearest_cm: float | None = None
+
+
+def _nothing(
+    name: str, slot: Slot, wanted_cm: tuple[float, float] | None = None, nearest_cm: float | None = None
+) -> NoGrid:
+    return NoGrid(name, slot.label, isinstance(slot, StackSlot) and slot.names_place, wanted_cm, nearest_cm)
 
 
 def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body, memo: dict[object, Any]) -> Axis | NoGrid:
@@ -195,7 +202,7 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
     built, stacks = stacks, [stack for stack in stacks if low <= stack.height_cm <= high]
     if not stacks:
         missed = min((s.height_cm for s in built), key=lambda cm: max(low - cm, cm - high), default=None)
-        return NoGrid(name, slot.label, (low, high) if np.isfinite(low) else None, missed)
+        return _nothing(name, slot, (low, high) if np.isfinite(low) else None, missed)
     plain = 0
     if not isinstance(slot.plain, str):
         wanted = float(slot.plain)
@@ -257,7 +264,7 @@ def grid_axes(
             places = [place for place in slot.options if place in room.places]
             at = places.index(slot.plain) if slot.plain in places else 0
             if not places:
-                return NoGrid(name, slot.label)
+                return _nothing(name, slot)
             axis = Axis(name, slot, np.zeros(len(places)), options=tuple(places), plain=at)
         else:
             assert isinstance(slot, ChoiceSlot)
@@ -301,11 +308,11 @@ def build_grid(
     indices = indices[_enough_props(axes, indices, room)]
     stacked_axes = [axis for axis in axes if axis.stacks]
     if len(indices) == 0:
-        return NoGrid(stacked_axes[0].name, stacked_axes[0].slot.label)
+        return _nothing(stacked_axes[0].name, stacked_axes[0].slot)
     if variation.recipe.helping_chair:
         indices = indices[_chairs_used(axes, indices) < sum(p.count for p in room.stock if p.kind == "chair")]
         if len(indices) == 0:
-            return NoGrid("helping_chair", texts()["stacks"]["helping_chair"])
+            return NoGrid("helping_chair", say("stacks", "helping_chair"), names_place=False)
     items = np.zeros(len(indices), dtype=np.int32)
     for k, axis in enumerate(axes):
         if axis.items is not None:

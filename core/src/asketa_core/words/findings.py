@@ -4,20 +4,19 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Collection, Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from typing import Any, get_args
 
 from asketa_core.client.measures import Bound
 from asketa_core.limits.judge import FLAG_SIZE, WAYS, Judgement, bound_quantity
 from asketa_core.limits.model import Ends, Limit, Severity, Term
 from asketa_core.poses.posture import Posture, Trouble, unit_of
-from asketa_core.records.catalogue import sources
 from asketa_core.records.entry import Entry
 from asketa_core.records.registry import KINDS, kind_of
 from asketa_core.setup.screened import Screened, Stage
+from asketa_core.texts import NOTHING, Phrase, Said, listed, parameters, say
 from asketa_core.units import Side
 from asketa_core.words import numbers
-from asketa_core.words.catalogue import listing, lookup, say, sentence_case
 from asketa_core.words.limits import display_term, limit_words, missing_facts, short_words
 
 
@@ -44,29 +43,28 @@ class Finding:
     within_error: bool
     size: float
     """How large a caution is; 0 for stops, questions, and what is only on the way in or out."""
-    brief: str
+    brief: Phrase
     """What it is about in a few words, with its figure and its limit where there are any."""
-    sentence: str
-    client_sentence: str
+    around: Said
+    """The sentence without its value and its side."""
+    shown: Phrase
+    """The value as the sentence writes it; nothing for flags and open questions."""
+    client_sentence: Phrase
     source: str
+    told_of: str | None = None
+    """The side or sides the sentence begins with; ``None`` where it names its side itself, or there is none."""
 
     @property
-    def shown(self) -> str:
-        """The value as the sentence writes it; empty for flags and open questions."""
-        if self.value is None or self.limit is None or self.unit is None or self.margin is None:
-            return ""
-        above = abs(self.margin - (self.limit - self.value)) < SAME
-        return numbers.against(self.value, self.limit, self.unit, above, beyond=not self.within_error)
+    def sentence(self) -> Phrase:
+        words = self.around.given(shown=self.shown) if self.shown else self.around
+        if self.told_of is None:
+            return words.sentence
+        return say("findings", "of_side", side=say("sides", self.told_of), words=words)
 
-    @property
-    def said(self) -> tuple[str, str]:
-        """The sentence around its value, without its side."""
-        plain = self.sentence.removeprefix(f"{sentence_case(self.side)}: ") if self.side is not None else self.sentence
-        before, _, after = plain.partition(self.shown) if self.shown else (plain, "", "")
-        return before, after
-
-
-SAME = 1e-9
+    def facts(self) -> dict[str, Any]:
+        """What was found, in figures and codes."""
+        told = ("brief", "around", "shown", "client_sentence", "told_of")
+        return {each.name: getattr(self, each.name) for each in fields(self) if each.name not in told}
 
 
 def told_once(findings: Iterable[Finding]) -> list[Finding]:
@@ -77,10 +75,9 @@ def told_once(findings: Iterable[Finding]) -> list[Finding]:
         if alike is None:
             told.append(finding)
             continue
-        before, after = finding.said
         pair = sorted((told[alike], finding), key=lambda each: each.side or "")
-        values = " and ".join(dict.fromkeys(each.shown for each in pair if each.shown))
-        told[alike] = replace(pair[0], side=None, sentence=f"{say('sides', 'each')}: {before}{values}{after}")
+        values = dict.fromkeys(each.shown for each in pair)
+        told[alike] = replace(pair[0], side=None, told_of="each", shown=listed(values, "and"))
     return list({finding.sentence: finding for finding in told}.values())
 
 
@@ -89,19 +86,19 @@ def _mirrored(one: Finding, other: Finding) -> bool:
         one.side is not None
         and other.side is not None
         and one.side != other.side
-        and (one.severity, one.phase, one.codes, one.said) == (other.severity, other.phase, other.codes, other.said)
+        and (one.severity, one.phase, one.codes, one.around) == (other.severity, other.phase, other.codes, other.around)
     )
 
 
-def entry_label(limit: Limit) -> str:
+def entry_label(limit: Limit) -> Phrase:
     """Which record a limit comes from, in a few words."""
     kind = KINDS.get(limit.entry_kind)
     return say("entries", limit.entry_kind, "therapist") if kind is None else kind.label_of(limit.params)
 
 
-def entry_words(entry: Entry[Any], date: dt.date) -> str:
+def entry_words(entry: Entry[Any], date: dt.date) -> Phrase:
     """A record in a few words as of a date."""
-    return sentence_case(kind_of(entry).label_on(entry, date))
+    return kind_of(entry).label_on(entry, date).sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,29 +106,41 @@ class LimitLine:
     """A limit for a list: few words, the whole reason, how hard it is, and on which authority."""
 
     code: str
-    short: str
-    reason: str
+    short: Phrase
+    reason: Phrase
     severity: str
-    source: str
+    source: Phrase
+
+
+def source_words(source: str) -> Phrase:
+    """On which authority a row stands, by ``kind.source id``."""
+    return say("sources", *source.split(".", maxsplit=1))
 
 
 def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
     """Limits as lines, hardest first, each wording once; what nobody knows and would decide stands above them."""
     limits = list(limits)
     facts = missing_facts(limits)
-    asked = say("mind", "ask", what=", ".join(facts)) if facts else ""
     asks = (
-        [LimitLine("missing", asked, say("open", "why"), Severity.ASK.code, sources()["everyone.house"])]
+        [
+            LimitLine(
+                "missing",
+                say("mind", "ask", what=listed(facts)),
+                say("open", "why"),
+                Severity.ASK.code,
+                source_words("everyone.house"),
+            )
+        ]
         if facts
         else []
     )
     lines = {
         LimitLine(
             limit.code,
-            sentence_case(short_words([limit])[0]),
+            short_words([limit])[0].sentence,
             limit_words(limit, "therapist"),
             limit.severity.code,
-            sources()[limit.source],
+            source_words(limit.source),
         ): -int(limit.severity)
         for limit in limits
     }
@@ -156,11 +165,12 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
     lead = judgements[0]
     limit = lead.limit
     binding = [j for j in judgements if j.severity_at(row) == lead.severity_at(row)]
-    labels = listing(list(dict.fromkeys(entry_label(j.limit) for j in binding)))
+    labels = tuple(dict.fromkeys(entry_label(j.limit) for j in binding))
     within = lead.within_error_at(row)
     why = limit_words(limit, "therapist")
     value = edge = margin = error = unit = None
     readout = None
+    shown: Phrase = NOTHING
     term = display_term(limit)
     if term is not None and term.readout is not None:
         value, error = _judged_value(term, limit.side, limit.ends, stage.posture, row)
@@ -168,19 +178,19 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         unit = unit_of(term.readout)
         readout = term.readout.value
         margin = edge - value if term.above is not None else value - edge
-        shown = numbers.against(value, edge, unit, term.above is not None, beyond=not within)
-        name = lookup("readouts", readout, "name")
-        who = f"{limit.side.value}: {name}" if limit.side is not None else name
-        of = "" if shown.startswith("just") else f" (limit {numbers.exact(edge, unit)})"
-        what = f"{sentence_case(who)} {shown}{of} {say('phases', stage.phase)}"
-        brief = f"{name} {shown}{of}"
+        shown, names_edge = numbers.against(value, edge, unit, term.above is not None, beyond=not within)
+        name = say("readouts", readout, "name")
+        # 'just over 90°' says the limit already.
+        of = NOTHING if names_edge else say("findings", "limit", limit=numbers.exact(edge, unit))
+        brief: Phrase = say("findings", "brief", name=name, shown=shown, of=of)
+        phase = say("phases", stage.phase)
         if within:
-            sentence = f"{what}: inside, but within the measuring error — {labels}"
+            around = say("findings", "within", name=name, of=of, phase=phase, labels=labels)
         else:
-            sentence = f"{what}. {why} — {labels}"
+            around = say("findings", "beyond", name=name, of=of, phase=phase, why=why, labels=labels)
     else:
-        who = f"{sentence_case(limit.side.value)}: " if limit.side is not None else ""
-        sentence, brief = f"{who}{why} — {labels}", short_words([limit])[0]
+        brief = short_words([limit])[0]
+        around = say("findings", "flag", why=why, labels=labels)
     return Finding(
         severity=Severity(lead.severity_at(row)).code,
         side=limit.side.value if limit.side is not None else None,
@@ -196,7 +206,9 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         within_error=within,
         size=0.0 if stage.phase in WAYS else lead.weight_at(row),
         brief=brief,
-        sentence=sentence,
+        around=around,
+        shown=shown,
+        told_of=limit.side.value if limit.side is not None else None,
         client_sentence=limit_words(limit, "client"),
         source=limit.source,
     )
@@ -232,19 +244,19 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
 
 def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[object, ...]]) -> list[Finding]:
     """Bounds that only the worst end of the client's ranges passes, as cautions; one line for each quantity."""
-    said: dict[str, Finding] = {}
+    said: dict[Phrase, Finding] = {}
     for stage in screened.stages_at(index):
         for (trouble, side), mask in stage.posture.perhaps.items():
             known = ("caution", stage.phase in WAYS, bound_quantity(trouble, side))
             if not mask[stage.rows[index]] or known in said_already:
                 continue
             told = "seen" if (trouble.value, side) in stage.posture.seen else "perhaps"
-            what = say(told, trouble.value, side=side.value)
+            what = say(told, trouble.value, side=say("sides", side.value))
             said.setdefault(what, Finding(
-                severity=Severity.CAUTION.code, side=side.value if "{side}" in lookup(told, trouble.value) else None,
+                severity=Severity.CAUTION.code, side=side.value if "side" in parameters(told, trouble.value) else None,
                 phase=stage.phase, codes=("shape.perhaps",), entry_ids=(), readout=None, value=None, limit=None,
                 margin=None, error=None, unit=None, within_error=False, size=0.0 if stage.phase in WAYS else FLAG_SIZE,
-                brief=say("limits", "shape.perhaps", "short"), sentence=what,
+                brief=say("limits", "shape.perhaps", "short"), around=what, shown=NOTHING,
                 client_sentence=say("limits", "shape.perhaps", "client"), source="everyone.house",
             ))  # fmt: skip
     return list(said.values())
@@ -255,7 +267,7 @@ class Unmet:
     """What this body cannot meet at one set-up, in words. ``bound`` and ``sides`` say what a therapist may have seen
     otherwise; ``None`` where nothing lifts it."""
 
-    words: str
+    words: Phrase
     bound: str | None
     sides: tuple[str, ...]
 
@@ -269,17 +281,21 @@ def unmet_at(screened: Screened, index: int) -> list[Unmet]:
     sides: dict[tuple[Trouble, Side | None], set[str]] = {}
     for trouble, side, amount in screened.troubles_at(index):
         # The back is one, whichever leg asks it of it.
-        key = (trouble, side if "{side}" in str(lookup("troubles", trouble.value)) else None)
+        key = (trouble, side if "side" in parameters("troubles", trouble.value) else None)
         sides.setdefault(key, set()).add(side.value)
         if key not in most or amount > most[key][1]:
             most[key] = (side, amount)
     found = [
-        Unmet(say("troubles", "no_range", side=side.value, range=lookup("recipe", "range", quantity.value)), None, ())
+        Unmet(
+            say("troubles", "no_range", side=say("sides", side.value), range=say("recipe", "range", quantity.value)),
+            None,
+            (),
+        )
         for quantity, side in screened.no_range
     ]
     for key, (side, amount) in most.items():
         code = key[0].value
-        words = say("troubles", code, side=side.value, amount=f"{max(amount, 1):.0f}")
+        words = say("troubles", code, side=say("sides", side.value), amount=round(max(amount, 1)))
         found.append(Unmet(words, code if code in LIFTED_BY_SEEING else None, tuple(sorted(sides[key]))))
     return found
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from asketa_core.texts import Phrase, say
+
 ANGLE_STEP = 5.0
-SHARES = {"share": " % of body weight", "leg_share": " % of the leg's load", "upper_share": " % of what is above"}
-"""Shares by what they are shares of."""
+SHARES = ("share", "leg_share", "upper_share")
+"""Units of values between 0 and 1 that are read as per cent of something."""
 
 
 def rounded(value: float, unit: str) -> float:
@@ -20,31 +22,23 @@ def step_of(unit: str) -> float:
     return ANGLE_STEP if unit == "deg" else 0.1 if unit in ("ratio", "minutes") else 0.01 if unit in SHARES else 1.0
 
 
-MINUS = "\N{MINUS SIGN}"
+def _written(number: float, unit: str) -> Phrase:
+    return say("units", unit, n=number or 0.0)
 
 
-def _written(number: float, unit: str) -> str:
-    return f"{number:g}{unit_sign(unit)}".replace("-", MINUS)
-
-
-def unit_sign(unit: str) -> str:
-    return {"deg": "°", "cm": " cm", "percent": " %", "ratio": " ×", "minutes": " min", **SHARES}[unit]
-
-
-def plain(value: float, unit: str) -> str:
+def plain(value: float, unit: str) -> Phrase:
     """A value on its own."""
-    number = rounded(value, unit)
-    return _written(number or 0.0, unit)
+    return _written(rounded(value, unit), unit)
 
 
-def exact(value: float, unit: str) -> str:
+def exact(value: float, unit: str) -> Phrase:
     """A boundary as it was set, to the whole degree: half degrees come from shares of a range."""
     shown = round(100 * value, 1) if unit in SHARES else round(value, 0 if unit == "deg" else 1)
     return _written(shown, unit)
 
 
-def against(value: float, boundary: float, unit: str, above_is_beyond: bool, beyond: bool) -> str:
-    """A value beside the boundary it was compared with.
+def against(value: float, boundary: float, unit: str, above_is_beyond: bool, beyond: bool) -> tuple[Phrase, bool]:
+    """A value beside the boundary it was compared with, and whether that says the boundary already.
 
     Rounding may not put a value on the other side of its boundary: then it is 'just over' or 'just
     under' the boundary instead.
@@ -54,5 +48,5 @@ def against(value: float, boundary: float, unit: str, above_is_beyond: bool, bey
     looks_beyond = number > edge if above_is_beyond else number < edge
     if looks_beyond != beyond:
         over = beyond == above_is_beyond
-        return f"just {'over' if over else 'under'} {exact(boundary, unit)}"
-    return _written(number or 0.0, unit)
+        return say("numbers", "just_over" if over else "just_under", limit=exact(boundary, unit)), True
+    return _written(number, unit), False

@@ -7,45 +7,39 @@ from collections.abc import Iterable, Mapping
 
 from asketa_core.client.holds import SlotValue
 from asketa_core.poses.library import Variation
-from asketa_core.poses.recipe import Recipe, StackSlot
+from asketa_core.poses.recipe import Recipe, Slot, StackSlot
 from asketa_core.props.kinds import Room, kinds
 from asketa_core.props.stacks import Layer, Stack
-from asketa_core.texts import texts
-from asketa_core.words.catalogue import lookup, say
-
-_PLACE_WORDS = ("Under", "Between", "Behind", "On", "Along", "Around", "Outside")
+from asketa_core.texts import Own, Phrase, has, listed, say
 
 
-def says_where(label: str) -> bool:
+def says_where(slot: Slot) -> bool:
     """Whether a slot's label says where a stack lies ('Under the knee'); others name the thing itself ('Seat')."""
-    return label.split(" ", maxsplit=1)[0] in _PLACE_WORDS
+    return isinstance(slot, StackSlot) and slot.names_place
 
 
-def in_sentence(label: str) -> str:
-    return label[:1].lower() + label[1:]
-
-
-def count_words(count: int) -> str:
+def _counted(count: int) -> Phrase | int:
     """'two'; figures where there is no word."""
-    return str(texts()["stacks"]["count"].get(count, count))
+    return say("stacks", "count", str(count)) if has("stacks", "count", str(count)) else count
 
 
-def _prop_words(layer: Layer, count: int) -> str:
+def _prop_words(layer: Layer, count: int) -> Phrase:
     """'block lying flat', 'two folded blankets': one prop as it lies, so many times."""
     # Folded as thick as it goes a blanket is simply a folded blanket.
     wide = layer.kind == "blanket" and layer.way != str(max(kinds()["blanket"].layers))
     kind = "wide_blanket" if wide else layer.kind
-    way = texts()["stacks"]["way" if count == 1 else "ways"].get(layer.way, "")
-    form = lookup("stacks", "one" if count == 1 else "many")[kind]
-    return str(form).format(way=way, height=f"{layer.height_cm:.0f}", count=count_words(count))
+    way = ("stacks", "way" if count == 1 else "ways", layer.way)
+    shown = {"way": say(*way)} if has(*way) else {}
+    form = "one" if count == 1 else "many"
+    return say("stacks", form, kind, **shown, height=round(layer.height_cm), count=_counted(count))
 
 
-def layer_words(layer: Layer) -> str:
+def layer_words(layer: Layer) -> Phrase:
     words = _prop_words(layer, layer.pieces)
     return words if layer.pieces == 1 or layer.piled else say("stacks", "beside", words=words)
 
 
-def stack_words(stack: Stack, base: str = "floor") -> str:
+def stack_words(stack: Stack, base: str = "floor") -> Phrase:
     """'chair 45 with two folded blankets'; what it would stand on when nothing is needed."""
     if not stack.layers:
         return say("stacks", base)
@@ -57,26 +51,21 @@ def stack_words(stack: Stack, base: str = "floor") -> str:
             alike.append((layer, 1))
     parts = [layer_words(layer) if count == 1 else _prop_words(layer, count) for layer, count in alike]
     if stack.layers[0].kind == "chair" and len(parts) > 1:
-        return say("stacks", "on_chair", chair=parts[0], rest=_listed(parts[1:]))
-    return _listed(parts)
+        return say("stacks", "on_chair", chair=parts[0], rest=listed(parts[1:], "and"))
+    return listed(parts, "and")
 
 
-def _listed(parts: list[str]) -> str:
-    words = ", ".join(parts[:-1])
-    return say("stacks", "also", words=words, rest=parts[-1]) if words else parts[-1]
-
-
-def built_words(stack: Stack) -> str:
+def built_words(stack: Stack) -> Phrase:
     """The same with the height it comes to where that is not plain from the words: 'bolster and folded blanket (17 cm)'."""
     words = stack_words(stack)
     plain = not stack.layers or stack.items == 1
-    return words if plain else say("stacks", "height", words=words, height=f"{stack.height_cm:.0f}")
+    return words if plain else say("stacks", "height", words=words, height=round(stack.height_cm))
 
 
-def fetch_list(stacks: Iterable[Stack], room: Room) -> list[str]:
+def fetch_list(stacks: Iterable[Stack], room: Room) -> list[Phrase]:
     """What to take from the shelf, props of one kind and way together."""
-    count: Counter[tuple[str, str]] = Counter()
-    layers: dict[tuple[str, str], Layer] = {}
+    count: Counter[tuple[str, Phrase]] = Counter()
+    layers: dict[tuple[str, Phrase], Layer] = {}
     names = {prop.id: prop.name for prop in room.stock}
     for stack in stacks:
         for layer in stack.layers:
@@ -87,22 +76,22 @@ def fetch_list(stacks: Iterable[Stack], room: Room) -> list[str]:
     found = []
     for key, number in count.items():
         words = _prop_words(layers[key], number)
-        found.append(f"{key[0]} ({words})" if key[0] else words)
+        found.append(say("stacks", "named", name=Own(key[0]), words=words) if key[0] else words)
     return found
 
 
-def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> str:
+def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> Phrase:
     """What a set-up that was used stood on, in one line: 'seat 49, foot block 10'. Slots the variation no longer
     has are left out."""
-    return ", ".join(
-        f"{variation.label_of(name).lower()} {value.number:.0f}"
+    return listed(
+        say("stacks", "at_height", label=variation.label_of(name), height=round(value.number))
         for name, value in setup.items()
         if isinstance(variation.setup_slots.get(name), StackSlot) and value.number
     )
 
 
-def hand_supports(recipe: Recipe) -> list[str]:
+def hand_supports(recipe: Recipe) -> list[Phrase]:
     """What the pose leans on beside its stacks: a chair or a wall."""
-    found: list[str] = [recipe.hands.on] if recipe.hands.on in texts()["hand_supports"] else []
+    found: list[str] = [recipe.hands.on] if has("hand_supports", recipe.hands.on) else []
     found += [f"wall_{wall}" for wall in recipe.walls]
     return [say("hand_supports", code) for code in found]

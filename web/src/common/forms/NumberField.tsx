@@ -2,8 +2,8 @@ import InputAdornment from '@mui/material/InputAdornment'
 import TextField, { type TextFieldProps } from '@mui/material/TextField'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { isUnreadable, readNumber, type Unit, UNIT_SIGN } from './numbers'
-import { notANumber } from './words'
+import { isUnreadable, readNumber, type Unit } from './numbers'
+import { notANumber, signOf } from './words'
 
 interface Props {
   label?: string
@@ -27,7 +27,8 @@ export function NumberField({ label, name, unit, text, onType, problem, hint, pl
   const read = text.trim() === '' ? null : readNumber(text, unit)
   const unreadable = left && isUnreadable(text, unit) ? notANumber(t, unit) : undefined
   const shown = problem ?? unreadable
-  const meant = read?.converted === true ? `= ${read.value.toString()} ${UNIT_SIGN[unit]}` : undefined
+  const sign = signOf(t, unit)
+  const meant = read?.converted === true ? `= ${read.value.toString()} ${sign}` : undefined
   return (
     <TextField
       label={label}
@@ -48,10 +49,7 @@ export function NumberField({ label, name, unit, text, onType, problem, hint, pl
         htmlInput: { inputMode: 'decimal', 'aria-label': name },
         inputLabel: { shrink: true },
         input: {
-          endAdornment:
-            UNIT_SIGN[unit] === '' ? undefined : (
-              <InputAdornment position="end">{UNIT_SIGN[unit]}</InputAdornment>
-            ),
+          endAdornment: sign === '' ? undefined : <InputAdornment position="end">{sign}</InputAdornment>,
         },
       }}
       sx={sx ?? {}}

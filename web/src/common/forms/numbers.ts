@@ -1,15 +1,6 @@
 /** What a typed number is meant in. */
 export type Unit = 'deg' | 'cm' | 'kg' | 's' | 'percent' | 'plain'
 
-export const UNIT_SIGN: Record<Unit, string> = {
-  deg: '°',
-  cm: 'cm',
-  kg: 'kg',
-  s: 's',
-  percent: '%',
-  plain: '',
-}
-
 /** Words that may follow a number, and what one of them is in the field's own unit. */
 const WORDS: Record<Unit, Record<string, number>> = {
   deg: { '°': 1, deg: 1, degree: 1, degrees: 1 },

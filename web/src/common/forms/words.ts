@@ -1,6 +1,11 @@
 import type { TFunction } from 'i18next'
 import type { Unit } from './numbers'
 
+/** How a unit is written beside its field; nothing for bare numbers. */
+export function signOf(t: TFunction, unit: Unit): string {
+  return unit === 'plain' ? '' : t(`common.sign.${unit}`)
+}
+
 /** What is said of a field that holds no number in its unit. */
 export function notANumber(t: TFunction, unit: Unit): string {
   return unit === 'plain'

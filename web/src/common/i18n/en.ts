@@ -1,5 +1,3 @@
-import purposes from './purposes.json'
-
 /** Words of the interface itself. What depends on a client comes from the server as sentences. */
 export const en = {
   app: { name: 'Asketa', tagline: 'Set-ups that fit this body, this side and this room.' },
@@ -26,6 +24,16 @@ export const en = {
     again: 'Try again',
     reload: 'Reload the page',
     failed: 'This could not be shown',
+    unreachable: 'The server cannot be reached. Nothing is lost; try again.',
+    serverBroke: 'Something went wrong on the server. Nothing is lost; try again.',
+    list: {
+      clear: 'Empty the list',
+      open: 'Show the choices',
+      close: 'Hide the choices',
+      nothing: 'Nothing of that kind',
+    },
+    language: 'Language',
+    languages: { en: 'English', 'en-XA': 'Pseudo-language' },
     broken: 'This view broke',
     brokenMore:
       'Nothing stored is lost, and what you typed is kept in this tab. Try again; if it stays like this, reload the page.',
@@ -33,6 +41,10 @@ export const en = {
     notLoadedMore: 'The server cannot be reached, or a new version was put in place. Reload the page.',
     notANumber: 'Not a number: correct it.',
     notANumberIn: 'Not a number of {{unit}}: correct it.',
+    sign: { deg: '°', cm: 'cm', kg: 'kg', s: 's', percent: '%' },
+    amount: { deg: '{{value}}°', cm: '{{value}} cm', percent: '{{value}} %' },
+    justOver: 'just over {{value}}',
+    justUnder: 'just under {{value}}',
     unit: {
       deg: 'degrees',
       cm: 'centimetres',
@@ -111,7 +123,8 @@ export const en = {
     notWithdrawn: 'This was not taken back.',
     takenBack: 'Taken back: {{label}}',
     undo: 'Undo',
-    unreadable: 'This record cannot be read, because {{reason}} Take it back and enter it anew. Stored was:',
+    unreadable:
+      'This record cannot be read, because its {{fact}} is nothing this version knows. Take it back and enter it anew. Stored was:',
     unreadableDoctor: 'Nobody knows what this record limits: check before working.',
     clearance: 'Record a clearance',
     today: 'How is it today?',
@@ -258,7 +271,6 @@ export const en = {
   choose: {
     whatFor: 'What for',
     all: 'everything',
-    purposes,
     workedOn: 'worked on so far',
     ladders_one: '{{count}} ladder',
     ladders_other: '{{count}} ladders',

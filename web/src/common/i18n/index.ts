@@ -1,9 +1,13 @@
 import i18next from 'i18next'
-import { initReactI18next } from 'react-i18next'
-import { en } from './en'
+import { sayProblemsWith } from '../../api/client'
+import { keptLanguage } from './language'
+import { CATALOGUES, start } from './start'
 
-void i18next.use(initReactI18next).init({
-  lng: 'en',
-  resources: { en: { translation: en } },
-  interpolation: { escapeValue: false },
+const language = keptLanguage(Object.keys(CATALOGUES))
+// The server answers in the language of the page.
+document.documentElement.lang = language
+start(language)
+sayProblemsWith({
+  unreachable: i18next.t('common.unreachable'),
+  broken: i18next.t('common.serverBroke'),
 })

@@ -1,7 +1,9 @@
 import { renderToString } from 'react-dom/server'
 import { createStaticHandler, createStaticRouter, type RouteObject, StaticRouterProvider } from 'react-router'
 import { describe, expect, it } from 'vitest'
-import '../i18n'
+import { start } from '../i18n/start'
+
+start('en')
 import { en } from '../i18n/en'
 import { Broken } from './Broken'
 

@@ -8,7 +8,7 @@ import { useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import { useDraft } from '../../common/drafts'
-import { familyOf, PURPOSES, useFamilies, useLadders } from '../../common/ladders'
+import { familyOf, useFamilies, useLadders, usePurposes } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
@@ -38,14 +38,15 @@ export function ChooseScreen() {
   const { practice_id, client_id } = useClientPath()
   const navigate = useNavigate()
   const families = useFamilies()
+  const everyPurpose = usePurposes()
   const [picked, setPicked] = useDraft<string | null>(`purpose:${client_id}`, null)
   const [chosen, setChosen] = useDraft<Chosen>(`chosen:${client_id}`, NONE)
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
   const known = new Set(lines.flatMap((family) => family.purposes))
-  const purposes = PURPOSES.filter((each) => known.has(each))
+  const purposes = (everyPurpose.data ?? []).filter((each) => known.has(each.code))
   const worked = lines.some((family) => family.worked)
-  const choices = [...(worked ? [WORKED] : []), ...purposes, EVERYTHING]
+  const choices = [...(worked ? [WORKED] : []), ...purposes.map((each) => each.code), EVERYTHING]
   const purpose = picked !== null && choices.includes(picked) ? picked : (choices[0] ?? EVERYTHING)
   const shown = lines.filter((family) =>
     purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
@@ -54,8 +55,10 @@ export function ChooseScreen() {
   // Each ladder is worked out when it comes near the screen: with everything open there are dozens.
   const near = shown.map((family) => family.family).filter((family) => seen.has(family))
   const ladders = useLadders([...new Set([...near, ...held])])
-  if (families.isPending) return <Working />
+  if (families.isPending || everyPurpose.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
+  if (everyPurpose.isError)
+    return <Failure error={everyPurpose.error} again={() => void everyPurpose.refetch()} />
   const unmeasured = ladders.failed.find(({ error }) => isStatureMissing(error))
   if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
   const openSetup = () => {
@@ -67,7 +70,7 @@ export function ChooseScreen() {
       ? t('choose.workedOn')
       : each === EVERYTHING
         ? t('choose.all')
-        : t(`choose.purposes.${each as 'outer_hip'}`)
+        : (purposes.find((purpose) => purpose.code === each)?.words ?? '')
   return (
     <>
       <Box

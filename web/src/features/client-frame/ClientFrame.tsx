@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
 import { Outlet } from 'react-router'
 import { ApiProblem } from '../../api/client'
 import { colours } from '../../app/theme'
@@ -10,6 +11,7 @@ import { MindColumn } from './MindColumn'
 
 /** Every client view: the working-order band above, what to mind on the left. */
 export function ClientFrame() {
+  const { t } = useTranslation()
   const head = useClientHead()
   if (head.isPending) return <Working />
   if (head.isError) {
@@ -17,7 +19,8 @@ export function ClientFrame() {
     return missing ? <NothingHere /> : <Failure error={head.error} again={() => void head.refetch()} />
   }
   const { client, stature_cm } = head.data
-  const about = [client.age, stature_cm === null ? null : `${stature_cm.toFixed(0)} cm`, client.occupation]
+  const stature = stature_cm === null ? null : t('common.amount.cm', { value: stature_cm.toFixed(0) })
+  const about = [client.age, stature].filter((part) => part !== null).join(' · ')
   return (
     <>
       <Box
@@ -33,11 +36,13 @@ export function ClientFrame() {
         }}
       >
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
-          <Typography variant="h2" component="h1">
+          <Typography translate="no" variant="h2" component="h1">
             {client.name}
           </Typography>
           <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
-            {about.filter((part) => part !== null && part !== '').join(' · ')}
+            {about}
+            {about !== '' && client.occupation !== '' && ' · '}
+            <span translate="no">{client.occupation}</span>
           </Typography>
         </Box>
         <Band stops={head.data.band} />

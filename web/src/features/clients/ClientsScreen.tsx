@@ -119,8 +119,10 @@ function ClientRow({ client, practiceId }: { client: Schemas['ClientLine']; prac
         }}
       >
         <Box>
-          <Box sx={{ fontFamily: serif, fontWeight: 600, fontSize: '1.12rem' }}>{client.name}</Box>
-          <Box sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>
+          <Box translate="no" sx={{ fontFamily: serif, fontWeight: 600, fontSize: '1.12rem' }}>
+            {client.name}
+          </Box>
+          <Box translate="no" sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>
             {[client.age, client.occupation].filter(Boolean).join(' · ')}
           </Box>
         </Box>

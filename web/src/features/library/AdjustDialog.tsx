@@ -120,18 +120,18 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
         )}
         {meanwhile !== undefined && (
           <Alert severity="warning" variant="outlined" sx={{ mx: 3, mb: 1 }}>
-            {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name.en })}
+            {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name })}
           </Alert>
         )}
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px', gap: 2 }}>
             <TextField
               label={t('library.name')}
-              value={variation.name.en}
+              value={variation.name}
               error={at('name') !== undefined}
               helperText={at('name')}
               onChange={(event) => {
-                set({ name: { ...variation.name, en: event.target.value } })
+                set({ name: event.target.value })
               }}
             />
             <TextField
@@ -278,6 +278,7 @@ interface WordsProps {
 
 /** Sentences of the catalogue, in the order they were chosen. */
 function Words({ section, label, chosen, problem, onChange }: WordsProps) {
+  const { t } = useTranslation()
   const words = useWords()
   const all = words.data?.[section] ?? []
   const say = new Map(all.map((each) => [each.code, each.words]))
@@ -285,6 +286,10 @@ function Words({ section, label, chosen, problem, onChange }: WordsProps) {
     <Autocomplete
       multiple
       disableCloseOnSelect
+      clearText={t('common.list.clear')}
+      openText={t('common.list.open')}
+      closeText={t('common.list.close')}
+      noOptionsText={t('common.list.nothing')}
       options={all.map((each) => each.code)}
       value={chosen}
       getOptionLabel={(code) => say.get(code) ?? code}

@@ -10,16 +10,19 @@ import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { ImportVariation } from './ImportVariation'
-import { byPurpose, hasWords, search } from './model'
+import { byPurpose, hasWords, type Purpose, search } from './model'
 
 /** What there is: by purpose, or what a search finds; beneath, what was put away or cannot be read. */
-export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
+export function FamilyList({ shelf, purposes }: { shelf: Schemas['ShelfOut']; purposes: Purpose[] }) {
   const { t } = useTranslation()
   const mayWrite = useMayWrite(usePracticeId())
   const [text, setText] = useState('')
   const wanted = useDeferredValue(text.trim())
-  const shelves = useMemo(() => byPurpose(shelf.families), [shelf])
-  const hits = useMemo(() => (wanted === '' ? null : search(shelf.families, wanted)), [shelf, wanted])
+  const shelves = useMemo(() => byPurpose(shelf.families, purposes), [shelf, purposes])
+  const hits = useMemo(
+    () => (wanted === '' ? null : search(shelf.families, purposes, wanted)),
+    [shelf, purposes, wanted],
+  )
   const putAway = shelf.retired.filter((line) => hasWords(line.name, wanted))
   return (
     <>
@@ -39,7 +42,7 @@ export function FamilyList({ shelf }: { shelf: Schemas['ShelfOut'] }) {
       )}
       {hits === null &&
         shelves.map((each) => (
-          <Group key={each.purpose} title={t(`choose.purposes.${each.purpose as 'outer_hip'}`)}>
+          <Group key={each.purpose.code} title={each.purpose.words}>
             {each.families.map((family) => (
               <Entry
                 key={family.family}

@@ -3,6 +3,7 @@ import { useCallback } from 'react'
 import { Navigate, useParams, useSearchParams } from 'react-router'
 import type { Side } from '../../api/client'
 import { colours } from '../../app/theme'
+import { usePurposes } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
 import { Failure, Working } from '../../common/ui/States'
 import { FamilyList } from './FamilyList'
@@ -15,6 +16,7 @@ export function LibraryScreen() {
   const practiceId = usePracticeId()
   const { familyId } = useParams()
   const shelf = useShelf()
+  const purposes = usePurposes()
   const [query, setQuery] = useSearchParams()
   const set = useCallback(
     (changes: Record<string, string | null>) => {
@@ -32,9 +34,10 @@ export function LibraryScreen() {
     },
     [setQuery],
   )
-  if (shelf.isPending) return <Working />
+  if (shelf.isPending || purposes.isPending) return <Working />
   if (shelf.isError) return <Failure error={shelf.error} again={() => void shelf.refetch()} />
-  const first = byPurpose(shelf.data.families)[0]?.families[0]
+  if (purposes.isError) return <Failure error={purposes.error} again={() => void purposes.refetch()} />
+  const first = byPurpose(shelf.data.families, purposes.data)[0]?.families[0]
   if (familyId === undefined && first !== undefined)
     return <Navigate to={`/practices/${practiceId}/library/${first.family}`} replace />
   const side: Side = query.get('side') === 'right' ? 'right' : 'left'
@@ -54,7 +57,7 @@ export function LibraryScreen() {
           py: 2,
         }}
       >
-        <FamilyList shelf={shelf.data} />
+        <FamilyList shelf={shelf.data} purposes={purposes.data} />
       </Box>
       <Box component="main" sx={{ px: 3, py: 2, minWidth: 0 }}>
         {familyId !== undefined && (

@@ -36,7 +36,7 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
       >
         <MenuItem value={TYPICAL}>{t('library.typicalBody')}</MenuItem>
         {(clients.data ?? []).map((client) => (
-          <MenuItem key={client.id} value={client.id}>
+          <MenuItem key={client.id} value={client.id} translate="no">
             {client.name}
           </MenuItem>
         ))}

@@ -37,7 +37,7 @@ export function VersionsDialog({ variationId, number, onClose }: Props) {
           <Box key={version.id} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 0.75 }}>
             <strong style={{ width: 28 }}>{version.number}</strong>
             <Box sx={{ flex: 1 }}>
-              <div>{(version.file as unknown as VariationFile).variation.name.en}</div>
+              <div>{(version.file as unknown as VariationFile).variation.name}</div>
               <Box sx={{ color: 'text.secondary', fontSize: '0.9rem' }}>
                 {longDate(version.saved_on)}, {version.saved_by}
                 {version.retired && ` — ${t('library.putAway')}`}

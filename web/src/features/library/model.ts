@@ -1,20 +1,22 @@
 import { ApiProblem, type Schemas } from '../../api/client'
-import { en } from '../../common/i18n/en'
-import { PURPOSES } from '../../common/ladders'
 
 export type Family = Schemas['ShelfFamily']
 
+export type Purpose = Schemas['CodeWords']
+
 export interface Shelf {
-  purpose: string
+  purpose: Purpose
   families: Family[]
 }
 
 /** Families by purpose; one with several purposes stands under each. */
-export function byPurpose(families: readonly Family[]): Shelf[] {
-  return PURPOSES.map((purpose) => ({
-    purpose,
-    families: families.filter((family) => family.purposes.includes(purpose)),
-  })).filter((shelf) => shelf.families.length > 0)
+export function byPurpose(families: readonly Family[], purposes: readonly Purpose[]): Shelf[] {
+  return purposes
+    .map((purpose) => ({
+      purpose,
+      families: families.filter((family) => family.purposes.includes(purpose.code)),
+    }))
+    .filter((shelf) => shelf.families.length > 0)
 }
 
 export interface Hit {
@@ -40,8 +42,8 @@ export function hasWords(line: string, text: string): boolean {
  * Families and rungs that have every word of a text: in the names, in what they are for, among the props.
  * A family found by its own words is found with all its rungs.
  */
-export function search(families: readonly Family[], text: string): Hit[] {
-  const purpose = (each: string) => en.choose.purposes[each as 'outer_hip']
+export function search(families: readonly Family[], purposes: readonly Purpose[], text: string): Hit[] {
+  const purpose = (code: string) => purposes.find((each) => each.code === code)?.words ?? ''
   return families.flatMap((family) => {
     const own = [family.name, family.sanskrit, family.about, ...family.purposes.map(purpose)].join(' ')
     if (hasWords(own, text)) return [{ family, rungs: family.rungs }]
@@ -80,7 +82,8 @@ export interface VariationFile {
   family: string
   after: string
   variation: {
-    name: { en: string; sa?: string }
+    name: string
+    sanskrit?: string
     short: string
     slots: Record<string, Slot>
     recipe: Record<string, unknown>
@@ -111,7 +114,7 @@ export function fixedAngles(recipe: Record<string, unknown>): [TrunkAngle, numbe
 
 /** A draft to begin a copy with: the name says that it is one. */
 export function copyOf(file: VariationFile, name: string): VariationFile {
-  return { ...file, variation: { ...file.variation, name: { ...file.variation.name, en: name } } }
+  return { ...file, variation: { ...file.variation, name } }
 }
 
 /** A file with one slot adjusted. */

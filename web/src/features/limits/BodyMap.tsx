@@ -1,3 +1,4 @@
+import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { colours } from '../../app/theme'
 import type { Forms } from './forms'
@@ -5,9 +6,15 @@ import { formOfEntry } from './model'
 
 /** A map of the body from behind, so that the client's left is on the left. */
 export function BodyMap({ forms, entries }: { forms: Forms; entries: Schemas['EntryOut'][] }) {
-  const label = entries.map((entry) => [entry.entry.side, entry.label].filter(Boolean).join(': ')).join('; ')
+  const { t } = useTranslation()
+  const label = entries
+    .map((entry) => {
+      const side = entry.entry.side ?? null
+      return side === null ? entry.label : `${t(`side.${side}`)}: ${entry.label}`
+    })
+    .join('; ')
   return (
-    <svg viewBox="0 0 100 212" width="100%" role="img" aria-label={label || 'body from behind'}>
+    <svg viewBox="0 0 100 212" width="100%" role="img" aria-label={label || t('limits.seenFromBehind')}>
       <g fill="#D8D0BE">
         <ellipse cx="50" cy="14" rx="9" ry="11.5" />
         <rect x="46" y="23" width="8" height="9" rx="3" />

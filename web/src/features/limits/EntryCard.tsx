@@ -142,10 +142,10 @@ function Unreadable({ forms, entry }: { forms: Forms; entry: Schemas['EntryShown
   const { t } = useTranslation()
   const stored = (entry.facts['stored'] ?? {}) as Record<string, string>
   const was = formOfEntry(forms, entry)
-  const reason = entry.facts['reason']
+  const fact = entry.facts['fact']
   return (
     <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
-      <div>{t('limits.unreadable', { reason: typeof reason === 'string' ? reason : '' })}</div>
+      <div>{t('limits.unreadable', { fact: typeof fact === 'string' ? fact : '' })}</div>
       {was !== undefined && <strong>{was.name}</strong>}
       {Object.entries(stored).map(([name, value]) => (
         <div key={name}>

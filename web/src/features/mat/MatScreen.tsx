@@ -88,7 +88,7 @@ export function MatScreen() {
             borderBottom: `1px solid ${dim.line}`,
           }}
         >
-          <Typography variant="h1" sx={{ fontSize: '1.35rem' }}>
+          <Typography translate="no" variant="h1" sx={{ fontSize: '1.35rem' }}>
             {head.data?.client.name}
           </Typography>
           {mat.data?.families.map((each) => (

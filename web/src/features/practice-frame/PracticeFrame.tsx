@@ -13,6 +13,7 @@ import { useMe, useSignOut } from '../../common/session'
 import { useShortcuts } from '../../common/shortcuts'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { KeysDialog } from './KeysDialog'
+import { LanguageChoice } from './LanguageChoice'
 import { SessionEnded } from './SessionEnded'
 import { SignInPage } from './SignInScreen'
 
@@ -109,15 +110,18 @@ export function PracticeFrame() {
               sx={{ color: 'inherit', '& svg': { color: 'inherit' } }}
             >
               {me.data.practices.map((each) => (
-                <MenuItem key={each.id} value={each.id}>
+                <MenuItem key={each.id} value={each.id} translate="no">
                   {each.name}
                 </MenuItem>
               ))}
             </Select>
           ) : (
-            <span>{practice.name}</span>
+            <span translate="no">{practice.name}</span>
           )}
-          <span style={{ opacity: 0.85 }}>{me.data.full_name}</span>
+          <span translate="no" style={{ opacity: 0.85 }}>
+            {me.data.full_name}
+          </span>
+          {me.data.languages.length > 1 && <LanguageChoice languages={me.data.languages} />}
           <Button
             color="inherit"
             size="small"

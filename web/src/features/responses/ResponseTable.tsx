@@ -26,7 +26,6 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
       point.place === null ? '' : t(`mat.places.${point.place}`),
       ...(point.signs ?? []).map((sign) => t(`mat.signs.${sign}`)),
       point.kind === null || point.place === null || point.signs === null ? t('responses.partNotSaid') : '',
-      point.note,
     ]
       .filter(Boolean)
       .join(', ')
@@ -70,7 +69,15 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
               <td>
                 {point.before ?? '–'} / <strong>{point.during}</strong> / {point.after ?? '–'}
               </td>
-              <td>{what(point)}</td>
+              <td>
+                {what(point)}
+                {point.note !== '' && (
+                  <>
+                    {' '}
+                    <span translate="no">{point.note}</span>
+                  </>
+                )}
+              </td>
               <td>{morning(point.settled)}</td>
               <td>
                 {t(`choose.tolerance.${point.tolerance}`)}

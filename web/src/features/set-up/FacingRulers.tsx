@@ -114,14 +114,14 @@ function Reading({
                   ? 'setUp.typicalRange'
                   : 'setUp.range',
           {
-            value: exact(ruler.boundary, rulerUnit(ruler.unit)),
+            value: exact(t, ruler.boundary, rulerUnit(ruler.unit)),
           },
         )
   return (
     <Tooltip title={ruler.boundary_label ?? ''} placement={side}>
       <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
         <Box component="strong" sx={{ color: `var(--${side})` }}>
-          {reading(shown, ruler)}
+          {reading(t, shown, ruler)}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
           {boundary}

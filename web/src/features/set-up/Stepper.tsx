@@ -20,12 +20,12 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
   const { t } = useTranslation()
   const [typed, setTyped] = useState<string | null>(null)
   const choice = axis.choices[indices[at] ?? 0]
-  const unit = axis.kind === 'angle' ? '°' : ' cm'
+  const unit = axis.kind === 'angle' ? 'deg' : 'cm'
   const none = axis.kind === 'stack' && choice?.number === 0
   const number =
     choice?.number === null || choice?.number === undefined || none
       ? ''
-      : `${choice.number.toFixed(0)}${unit}`
+      : t(`common.amount.${unit}`, { value: choice.number.toFixed(0) })
   const detail = choice?.label === '' || choice?.label === undefined ? '' : choice.label
   const button = (by: 1 | -1, sign: string, word: string) => {
     const index = stepTo(axes, grid, indices, at, by)

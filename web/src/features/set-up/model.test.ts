@@ -1,4 +1,6 @@
+import i18next from 'i18next'
 import { describe, expect, it } from 'vitest'
+import { start } from '../../common/i18n/start'
 import {
   against,
   densePosition,
@@ -13,6 +15,9 @@ import {
   stepTo,
   verdictAt,
 } from './model'
+
+start('en')
+const t = i18next.t
 
 const grid = {
   shape: [2, 3],
@@ -87,16 +92,16 @@ describe('what was chosen and kept', () => {
 
 describe('a ruler', () => {
   it('never rounds a value across its boundary', () => {
-    expect(against(91, scale(90))).toBe('just over 90°')
-    expect(against(88, scale(87))).toBe('90°')
-    expect(against(86, scale(86.5))).toBe('85°')
-    expect(against(89, scale(89.5))).toBe('just under 90°')
+    expect(against(t, 91, scale(90))).toBe('just over 90°')
+    expect(against(t, 88, scale(87))).toBe('90°')
+    expect(against(t, 86, scale(86.5))).toBe('85°')
+    expect(against(t, 89, scale(89.5))).toBe('just under 90°')
   })
 
   it('takes a boundary that must be kept the other way round', () => {
-    expect(against(4, scale(5, true))).toBe('just under 5°')
-    expect(against(6, scale(5, true))).toBe('5°')
-    expect(against(2, scale(5, true))).toBe('0°')
+    expect(against(t, 4, scale(5, true))).toBe('just under 5°')
+    expect(against(t, 6, scale(5, true))).toBe('5°')
+    expect(against(t, 2, scale(5, true))).toBe('0°')
     expect([isBeyond(4, 5, true), isBeyond(5, 5, true), isBeyond(6, 5, true)]).toEqual([true, false, false])
     expect([isBeyond(4, 5, false), isBeyond(5, 5, false), isBeyond(6, 5, false)]).toEqual([
       false,
@@ -106,18 +111,18 @@ describe('a ruler', () => {
   })
 
   it('reads shares to one per cent', () => {
-    expect(against(97.4, share(100))).toBe('97 %')
-    expect(against(100.2, share(100))).toBe('just over 100 %')
+    expect(against(t, 97.4, share(100))).toBe('97 %')
+    expect(against(t, 100.2, share(100))).toBe('just over 100 %')
   })
 
   it('names what goes the other way and leaves out the limit of this way', () => {
     const back = { ...scale(15), opposite: 'hollowing' }
-    expect(reading(-38, back)).toBe('hollowing 40°')
+    expect(reading(t, -38, back)).toBe('hollowing 40°')
     expect(goesOtherWay(-38, back)).toBe(true)
     // Less than is shown is none.
-    expect(reading(-1, back)).toBe('0°')
-    expect(reading(12, back)).toBe('10°')
-    expect(reading(-38, { ...back, opposite: null })).toBe('-40°')
+    expect(reading(t, -1, back)).toBe('0°')
+    expect(reading(t, 12, back)).toBe('10°')
+    expect(reading(t, -38, { ...back, opposite: null })).toBe('-40°')
   })
 
   it('stays on its scale', () => {

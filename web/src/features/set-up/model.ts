@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import type { Schemas } from '../../api/client'
 
 type Grid = Schemas['GridOut']
@@ -110,9 +111,7 @@ export function onRuler(value: number, full = RULER_DEG): number {
   return Math.max(0, Math.min(100, (100 * value) / full))
 }
 
-/** How a ruler's unit is written. */
-const SIGNS = { deg: '°', percent: ' %' } as const
-type RulerUnit = keyof typeof SIGNS
+type RulerUnit = 'deg' | 'percent'
 
 /** The unit a ruler is shown in. */
 export function rulerUnit(unit: Schemas['RulerOut']['unit']): RulerUnit {
@@ -120,8 +119,8 @@ export function rulerUnit(unit: Schemas['RulerOut']['unit']): RulerUnit {
 }
 
 /** A boundary as it was set. */
-export function exact(value: number, unit: RulerUnit): string {
-  return `${value.toFixed(0)}${SIGNS[unit]}`
+export function exact(t: TFunction, value: number, unit: RulerUnit): string {
+  return t(`common.amount.${unit}`, { value: value.toFixed(0) })
 }
 
 /** Whether a value is past its boundary: above one that may not be passed, below one that must be kept. */
@@ -133,14 +132,15 @@ export function isBeyond(value: number, boundary: number, atLeast: boolean): boo
 type Scale = Pick<Schemas['RulerOut'], 'boundary' | 'opposite' | 'unit' | 'at_least' | 'rounded_to'>
 
 /** A value beside its boundary, never rounded to the other side of it. */
-export function against(value: number, scale: Omit<Scale, 'opposite'>): string {
+export function against(t: TFunction, value: number, scale: Omit<Scale, 'opposite'>): string {
   const { boundary, at_least: atLeast, rounded_to: step } = scale
   const unit = rulerUnit(scale.unit)
   const rounded = Math.round(value / step) * step
   if (boundary !== null && isBeyond(rounded, boundary, atLeast) !== isBeyond(value, boundary, atLeast)) {
-    return `just ${isBeyond(value, boundary, atLeast) === atLeast ? 'under' : 'over'} ${exact(boundary, unit)}`
+    const under = isBeyond(value, boundary, atLeast) === atLeast
+    return t(under ? 'common.justUnder' : 'common.justOver', { value: exact(t, boundary, unit) })
   }
-  return `${rounded.toString()}${SIGNS[unit]}`
+  return t(`common.amount.${unit}`, { value: rounded.toString() })
 }
 
 /**
@@ -155,8 +155,8 @@ export function goesOtherWay(
 }
 
 /** A demand as it is read beside its ruler. */
-export function reading(value: number, ruler: Scale): string {
+export function reading(t: TFunction, value: number, ruler: Scale): string {
   return goesOtherWay(value, ruler)
-    ? `${ruler.opposite ?? ''} ${against(-value, { ...ruler, boundary: null })}`
-    : against(value, ruler)
+    ? `${ruler.opposite ?? ''} ${against(t, -value, { ...ruler, boundary: null })}`
+    : against(t, value, ruler)
 }

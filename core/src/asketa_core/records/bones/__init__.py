@@ -16,9 +16,9 @@ from asketa_core.limits.model import Meaning
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible, past_date
-from asketa_core.records.kind import About, Kind, Note, When, asked
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked
 from asketa_core.records.known import Known
-from asketa_core.words.catalogue import say
+from asketa_core.texts import Phrase, say
 
 LOW_T = clinical("bones.low_density", "t_score")
 NORMAL_T = clinical("bones.normal_density", "t_score")
@@ -157,7 +157,7 @@ def _context(entry: Entry[Facts], client: Known, row: int, date: dt.date) -> Con
     )
 
 
-def _label(params: Mapping[str, object]) -> str:
+def _label(params: Mapping[str, Fact]) -> Phrase:
     row = params["row"]
     return say("entries", KIND.code, "therapist", row=KIND.fact_words("row", "unknown" if row is None else str(row)))
 
@@ -166,9 +166,8 @@ def _mind(about: About) -> Iterable[Note]:
     facts = about.entry.facts
     yield about.head()
     if facts.t_score is not None:
-        score = f"{facts.t_score:g}"
-        on = facts.t_score_date
-        yield about.said("t_score", t=score) if on is None else about.said("t_score_dated", t=score, date=f"{on:%B %Y}")
+        score, on = facts.t_score, facts.t_score_date
+        yield about.said("t_score", t=score) if on is None else about.said("t_score_dated", t=score, date=on)
     yield from about.stops()
     if set(rows_possible(facts)) & {1, 2}:
         yield about.said("roll_to_sit", "limit")
@@ -177,14 +176,13 @@ def _mind(about: About) -> Iterable[Note]:
 
 def _implausible(facts: Facts, today: dt.date) -> Iterator[Implausible]:
     if facts.t_score is not None and not LOWEST_T <= facts.t_score <= HIGHEST_T:
-        message = f"A T-score lies between {LOWEST_T:g} and {HIGHEST_T:g}. Check the report; mind the sign."
-        yield Implausible("facts.t_score", message.replace("-", "\N{MINUS SIGN}"))
+        yield Implausible("facts.t_score", KIND.say("implausible", "t_score", low=LOWEST_T, high=HIGHEST_T))
     for place, fracture in enumerate(facts.fractures or ()):
         yield from past_date(f"facts.fractures.{place}.date", fracture.date, today)
 
 
 def _beside(entry: Entry[Facts], other: Entry[Facts]) -> Iterator[Implausible]:
-    yield Implausible("kind", "The bones have a record already. Correct that one.")
+    yield Implausible("kind", KIND.say("implausible", "recorded_already"))
 
 
 KIND = Kind(

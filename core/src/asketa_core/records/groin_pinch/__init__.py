@@ -48,8 +48,8 @@ def _mind(about: About) -> Iterable[Note]:
     if facts.straight_deg is None:
         yield about.said("unknown")
     else:
-        out = "?" if facts.turned_out_deg is None else f"{facts.turned_out_deg:g}"
-        yield about.said("entry", straight=f"{facts.straight_deg:g}", out=out)
+        out = KIND.say("mind", "not_known") if facts.turned_out_deg is None else facts.turned_out_deg
+        yield about.said("entry", straight=facts.straight_deg, out=out)
     yield from about.asks()
 
 

@@ -20,9 +20,9 @@ from asketa_core.limits.dates import weeks_between
 from asketa_core.records.entry import Clearance, Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Kind, Note, Opened, Operation, When, asked, certain
+from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain
 from asketa_core.records.known import Known
-from asketa_core.words.catalogue import say
+from asketa_core.texts import Phrase, say
 
 FLOOR_STOP_WEEKS = clinical("hip.floor_stop", "weeks")
 
@@ -136,15 +136,16 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     )
 
 
-def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, object]:
+def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, Fact]:
     weeks = weeks_between(entry.facts.date, date) if entry.facts.date is not None else None
     return {"approach": entry.facts.approach, "week": weeks}
 
 
-def _label(params: Mapping[str, object]) -> str:
-    approach = KIND.fact_words("approach", str(params["approach"]))
-    voice = "undated" if params["week"] is None else "therapist"
-    return say("entries", KIND.code, voice, approach=approach, week=params["week"])
+def _label(params: Mapping[str, Fact]) -> Phrase:
+    approach, week = KIND.fact_words("approach", str(params["approach"])), params["week"]
+    if not isinstance(week, int):
+        return say("entries", KIND.code, "undated", approach=approach)
+    return say("entries", KIND.code, "therapist", approach=approach, week=week)
 
 
 def _mind(about: About) -> Iterable[Note]:
@@ -154,16 +155,16 @@ def _mind(about: About) -> Iterable[Note]:
     now = context(entry, about.client, date)
     if now.precautions == "ended":
         given = max(clearance.date for clearance in counting_clearances(entry, date))
-        yield about.said("cleared", date=f"{given:%-d %B %Y}")
+        yield about.said("cleared", date=given)
     elif now.period == "after":
         yield about.said("clearance_due", "ask", weeks=about.client.settings.first_weeks_after_hip)
     else:
         yield about.said("no_clearance")
     seat = about.lowest_seat_cm() if now.precautions == "run" else None
     if seat is not None:
-        yield about.said("seat", height=f"{seat:.0f}")
+        yield about.said("seat", height=round(seat))
     if facts.leg_length_difference_cm:
-        words = KIND.say("mind", "leg_length", value=f"{facts.leg_length_difference_cm:g}")
+        words = KIND.say("mind", "leg_length", value=facts.leg_length_difference_cm)
         yield about.note(words, middle=True)
     yield from about.asks()
 
@@ -176,8 +177,7 @@ def _opens(facts: Facts) -> Iterable[Opened]:
 
 def _beside(entry: Entry[Facts], other: Entry[Facts]) -> Iterator[Implausible]:
     if entry.side is other.side:
-        message = "This hip has a replacement already. Correct that record; a second operation is a revision."
-        yield Implausible("side", message)
+        yield Implausible("side", KIND.say("implausible", "replaced_already"))
 
 
 KIND = Kind(

@@ -15,7 +15,6 @@ from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain
 from asketa_core.records.known import Known
-from asketa_core.words.catalogue import listing
 
 OPERATION_FRESH_DAYS = days("knee.operation_fresh")
 REPAIR_FRESH_DAYS = days("knee.repair_fresh")
@@ -146,7 +145,7 @@ def _mind(about: About) -> Iterable[Note]:
     yield about.head()
     yield about.pain()
     if stirs := about.entry.facts.stirred_up_by:
-        yield about.said("stirred_up_by", what=listing([KIND.answer_words("stirred_up_by", each) for each in stirs]))
+        yield about.said("stirred_up_by", what=tuple(KIND.answer_words("stirred_up_by", each) for each in stirs))
     yield from about.binding(SAID_OF_EVERY_KNEE)
     yield from about.asks()
 

@@ -17,9 +17,9 @@ from asketa_core.records.asked import pain_today
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Kind, Note, When, asked, certain
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, certain
 from asketa_core.records.known import Known
-from asketa_core.words.catalogue import say
+from asketa_core.texts import Phrase, say
 
 TWINS_EARLIER_WEEKS = round(clinical("pregnancy.twins_earlier", "weeks"))
 TWINS_ASK_FROM_WEEK = clinical("pregnancy.twins_ask", "weeks")
@@ -240,35 +240,38 @@ def _ticks(facts: Facts, week: int | None) -> Literal["not_asked", "stop", "ask"
     return "clean" if facts.ticks == ("none",) else "ask"
 
 
-def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, object]:
+def _params(entry: Entry[Facts], date: dt.date) -> Mapping[str, Fact]:
     return {"week": pregnancy_week(entry.facts, date), "born": not is_expecting(entry.facts, date)}
 
 
-def _label(params: Mapping[str, object]) -> str:
+def _label(params: Mapping[str, Fact]) -> Phrase:
     if params["born"]:
         return say("entries", KIND.code, "born")
-    return say("entries", KIND.code, "undated" if params["week"] is None else "therapist", week=params["week"])
+    week = params["week"]
+    if not isinstance(week, int):
+        return say("entries", KIND.code, "undated")
+    return say("entries", KIND.code, "therapist", week=week)
 
 
 def _mind(about: About) -> Iterable[Note]:
     facts, date = about.entry.facts, about.date
     if not is_expecting(facts, date):
-        yield about.said("born", date=f"{facts.born_on:%-d %B %Y}")
+        yield about.said("born", date=facts.born_on)
         yield from about.asks()
         return
     week, due = pregnancy_week(facts, date), due_date(facts)
     if week is None or due is None:
         yield about.said("undated")
     else:
-        yield about.said("entry", week=week, date=f"{due:%-d %B %Y}")
+        yield about.said("entry", week=week, date=due)
     if facts.ticks == ("none",):
         yield about.said("ticks_clean")
     until = go_ahead_until(about.entry, date)
     if until is not None and until >= date:
-        yield about.said("go_ahead_until", date=f"{until:%-d %B}")
+        yield about.said("go_ahead_until", date=until)
     if facts.girdle_pain == "yes":
         if facts.pain_free_gap_cm is not None:
-            yield about.said("girdle", "limit", gap=f"{facts.pain_free_gap_cm:g}")
+            yield about.said("girdle", "limit", gap=facts.pain_free_gap_cm)
         yield about.pain("girdle_today", "girdle_unknown")
     yield from about.stops()
     yield about.said("stop_and_call", "limit")
@@ -284,15 +287,14 @@ def _implausible(facts: Facts, today: dt.date) -> Iterator[Implausible]:
         return
     field = f"facts.{given}"
     if (due - today).days > DUE_AHEAD_DAYS:
-        yield Implausible(field, f"This puts the birth more than {DUE_AHEAD_DAYS // 7} weeks ahead. Check the date.")
+        yield Implausible(field, KIND.say("implausible", "far_ahead", weeks=DUE_AHEAD_DAYS // 7))
     elif facts.born_on is None and (today - due).days > DUE_PAST_DAYS:
-        message = f"This puts the birth more than {DUE_PAST_DAYS // 7} weeks ago, and none is recorded."
-        yield Implausible(field, f"{message} Check the date, or enter the day of the birth.")
+        yield Implausible(field, KIND.say("implausible", "long_ago", weeks=DUE_PAST_DAYS // 7))
 
 
 def _beside(entry: Entry[Facts], other: Entry[Facts]) -> Iterator[Implausible]:
     if entry.facts.born_on is None and other.facts.born_on is None:
-        yield Implausible("kind", "A pregnancy without a birth is recorded already. Correct that record.")
+        yield Implausible("kind", KIND.say("implausible", "recorded_already"))
 
 
 KIND = Kind(

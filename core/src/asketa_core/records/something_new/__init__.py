@@ -13,7 +13,6 @@ from asketa_core.datafiles import Record
 from asketa_core.records.entry import Entry
 from asketa_core.records.kind import About, Kind, Note, When, asked
 from asketa_core.records.known import News
-from asketa_core.words.catalogue import sentence_case
 
 SAID_DAYS = days("news.said")
 
@@ -41,9 +40,7 @@ def _mind(about: About) -> Iterable[Note]:
         return [about.said("settled")]
     if on is None:
         return [about.head(), about.said("undated", "ask")]
-    return [
-        about.said("entry", "limit", what=sentence_case(KIND.label_on(about.entry, about.date)), date=f"{on:%-d %B}")
-    ]
+    return [about.said("entry", "limit", what=KIND.label_on(about.entry, about.date), date=on)]
 
 
 KIND = Kind(

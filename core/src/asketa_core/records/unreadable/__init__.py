@@ -9,18 +9,19 @@ from pydantic import Field
 
 from asketa_core.datafiles import Record
 from asketa_core.records.kind import About, Kind, Note
+from asketa_core.texts import Own
 
 
 class Facts(Record):
-    """What is left of a record that cannot be read: its kind, why, and what was stored."""
+    """What is left of a record that cannot be read: its kind, the fact at fault, and what was stored."""
 
     kind: Annotated[str, Field(max_length=60)] = ""
-    reason: Annotated[str, Field(max_length=400)] = ""
+    fact: Annotated[str, Field(max_length=400)] = ""
     stored: dict[str, Any] = {}
 
 
 def _mind(about: About) -> Iterable[Note]:
-    return [about.note(KIND.say("mind", "entry", reason=about.entry.facts.reason), "ask", middle=True)]
+    return [about.note(KIND.say("mind", "entry", fact=Own(about.entry.facts.fact)), "ask", middle=True)]
 
 
 KIND = Kind(

@@ -1,0 +1,69 @@
+"""In which language an answer is written.
+
+The core hands over phrases; they become sentences here, where an answer takes its shape: fields of a schema that are
+``Text`` take a phrase and hold what it says in the language of the request.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from functools import cache
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any
+
+import yaml
+from django.conf import settings
+from pydantic import BeforeValidator
+
+from asketa_core import PSEUDO, REFERENCE, Param, Phrase, Said, Words, languages
+
+TEXTS = Path(__file__).parent / "texts"
+OWN = "server"
+"""The section of the catalogue that is the server's own."""
+
+_language: ContextVar[str] = ContextVar("language", default=REFERENCE)
+
+
+def offered_languages() -> tuple[str, ...]:
+    """Languages an answer may be asked for in; the made-up one only where it is switched on."""
+    return (*languages(), PSEUDO) if settings.PSEUDO_LANGUAGE else languages()
+
+
+@cache
+def words_of(language: str) -> Words:
+    """The core's words and the server's own in a language."""
+    file = TEXTS / f"{REFERENCE if language == PSEUDO else language}.yaml"
+    return Words(language, {OWN: yaml.safe_load(file.read_text(encoding="utf-8"))})
+
+
+def words() -> Words:
+    """The words of the request that is answered."""
+    return words_of(_language.get())
+
+
+@contextmanager
+def speaking(language: str) -> Iterator[None]:
+    """Answer in a language while the block runs."""
+    before = _language.set(language)
+    try:
+        yield
+    finally:
+        _language.reset(before)
+
+
+def own(*path: str, **params: Param) -> Said:
+    """A sentence of the server's own."""
+    return Said((OWN, *path), tuple(params.items()))
+
+
+def _written(value: Any) -> Any:
+    return words()(value) if isinstance(value, Phrase) else value
+
+
+if TYPE_CHECKING:
+    Text = str | Phrase
+else:
+    Text = Annotated[str, BeforeValidator(_written)]
+"""A field that holds what a phrase says, or what somebody typed."""
