@@ -1,5 +1,6 @@
 import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
 import imports from 'eslint-plugin-import-x'
+import access from 'eslint-plugin-jsx-a11y-x'
 import hooks from 'eslint-plugin-react-hooks'
 import { readdirSync } from 'node:fs'
 import tseslint from 'typescript-eslint'
@@ -9,6 +10,7 @@ const FEATURES = readdirSync(new URL('./src/features', import.meta.url))
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts', '*.config.*'] },
   ...tseslint.configs.strictTypeChecked,
+  access.configs.strict,
   {
     files: ['src/**/*.{ts,tsx}'],
     languageOptions: {
@@ -19,6 +21,8 @@ export default tseslint.config(
     rules: {
       ...hooks.configs.recommended.rules,
       'import-x/no-cycle': 'error',
+      // A dialog that was opened, and a field that took the place of a button, are where one wants to be.
+      'jsx-a11y-x/no-autofocus': ['error', { ignoreNonDOM: true }],
       // A screen knows what all screens share, and no other screen.
       'import-x/no-restricted-paths': [
         'error',

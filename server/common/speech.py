@@ -34,8 +34,24 @@ def offered_languages() -> tuple[str, ...]:
 @cache
 def words_of(language: str) -> Words:
     """The core's words and the server's own in a language."""
-    file = TEXTS / f"{REFERENCE if language == PSEUDO else language}.yaml"
-    return Words(language, {OWN: yaml.safe_load(file.read_text(encoding="utf-8"))})
+    return Words(language, {OWN: _own_texts(REFERENCE if language == PSEUDO else language)})
+
+
+def _own_texts(language: str) -> Any:
+    return yaml.safe_load((TEXTS / f"{language}.yaml").read_text(encoding="utf-8"))
+
+
+def own_codes(language: str) -> list[tuple[str, ...]]:
+    """Where everything the server says itself stands in a language's file."""
+
+    def walk(texts: Any, path: tuple[str, ...]) -> Iterator[tuple[str, ...]]:
+        if isinstance(texts, dict):
+            for code, each in texts.items():
+                yield from walk(each, (*path, str(code)))
+        else:
+            yield path
+
+    return list(walk(_own_texts(language), ()))
 
 
 def words() -> Words:

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import re
-from typing import Any
+from unittest.mock import patch
 
-import yaml
 from django.test import SimpleTestCase, override_settings
 
 from asketa_core import PSEUDO
 from common import speech
-from common.speech import TEXTS, own, speaking, words, words_of
+from common.checks import every_language_is_whole
+from common.speech import TEXTS, own, own_codes, speaking, words, words_of
 from tests.base import ApiTest
 
 
@@ -61,19 +61,13 @@ class Negotiation(ApiTest):
 class OwnWords(SimpleTestCase):
     """What the server says itself."""
 
-    def leaves(self, words: Any, path: tuple[str, ...] = ()) -> list[tuple[str, ...]]:
-        if not isinstance(words, dict):
-            return [path]
-        return [found for code, each in words.items() for found in self.leaves(each, (*path, str(code)))]
-
     def test_every_sentence_is_asked_for(self) -> None:
         source = "\n".join(
             path.read_text(encoding="utf-8")
             for path in TEXTS.parents[1].rglob("*.py")
             if "tests" not in path.parts and "migrations" not in path.parts
         )
-        words = yaml.safe_load((TEXTS / "en.yaml").read_text(encoding="utf-8"))
-        for path in self.leaves(words):
+        for path in own_codes("en"):
             # Statuses, units and parts of a file are named by what they are about.
             if path[0] not in ("status", "unit", "unread") and path[-1] not in ("stale", "sent_before"):
                 self.assertRegex(source, r"own\(\s*" + r",\s*".join(f'"{part}"' for part in path), ".".join(path))
@@ -83,3 +77,14 @@ class OwnWords(SimpleTestCase):
             self.assertNotRegex(words()(own("not_allowed")), "[A-Za-z]")
         self.assertIs(words(), words_of("en"))
         self.assertEqual(speech.offered_languages(), ("en",))
+
+    def test_a_language_without_what_the_server_says_stops_the_start(self) -> None:
+        with patch("common.checks.languages", return_value=("en", "xx")):
+            (error,) = every_language_is_whole()
+        self.assertIn("texts/xx.yaml is missing", error.msg)
+        with (
+            patch("common.checks.languages", return_value=("en",)),
+            patch("common.checks.own_codes", side_effect=[[("stale",)], [("stale",), ("other",)]]),
+        ):
+            (error,) = every_language_is_whole()
+        self.assertIn("other: differs", error.msg)

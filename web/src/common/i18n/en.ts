@@ -33,7 +33,6 @@ export const en = {
       nothing: 'Nothing of that kind',
     },
     language: 'Language',
-    languages: { en: 'English', 'en-XA': 'Pseudo-language' },
     broken: 'This view broke',
     brokenMore:
       'Nothing stored is lost, and what you typed is kept in this tab. Try again; if it stays like this, reload the page.',
