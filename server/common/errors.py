@@ -201,7 +201,8 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(TooMany)
     def on_too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
         minutes = max(1, round(error.wait_s / 60))
-        return answer(429, Problem(message=own("too_many", minutes=minutes)), {"Retry-After": str(error.wait_s)})
+        wait = own("too_many", "one") if minutes == 1 else own("too_many", "more", minutes=minutes)
+        return answer(429, Problem(message=wait), {"Retry-After": str(error.wait_s)})
 
     @api.exception_handler(AuthenticationError)
     def on_unauthenticated(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

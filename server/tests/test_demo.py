@@ -7,6 +7,7 @@ from django.test import TestCase
 
 from asketa_core import Side, Verdict
 from clients.models import Client
+from common.speech import words
 from demo import loader
 from engine.answers import Today
 from engine.shelf import practice_library
@@ -31,7 +32,7 @@ class Demo(TestCase):
         for name, own in (("The Weir Room", ["inner corner"]), ("The Tithe Loft", [])):
             with opened(Practice.objects.get(name=name)):
                 shelf = practice_library()
-                self.assertEqual([each.rung.short for each in shelf.own.values()], own)
+                self.assertEqual([words()(each.rung.short) for each in shelf.own.values()], own)
                 self.assertEqual(shelf.troubles, {})
 
     def test_the_clock_repairer_and_the_postwoman_stand_where_the_story_puts_them(self) -> None:
