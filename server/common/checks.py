@@ -24,7 +24,7 @@ def core_data_loads(**_: Any) -> list[CheckMessage]:
 def every_language_is_whole(**_: Any) -> list[CheckMessage]:
     """Every language of the core says what the server itself has to say, code by code."""
     wanted = set(own_codes(REFERENCE))
-    found = []
+    found: list[CheckMessage] = []
     for language in languages():
         if not (TEXTS / f"{language}.yaml").exists():
             found.append(Error(f"server/common/texts/{language}.yaml is missing", id="asketa.E002"))
