@@ -317,7 +317,7 @@ def bench(options: argparse.Namespace) -> int:
 
 
 def api_types(options: argparse.Namespace) -> int:
-    """Write the API's schema, the web client's types made from it, and the figures' palettes."""
+    """Write the API's schema, the web client's types made from it, the figures' palettes and the body map."""
     python_environment("test")
     node = node_environment()
     schema = WEB / "src" / "api" / "schema.json"
@@ -325,8 +325,9 @@ def api_types(options: argparse.Namespace) -> int:
     manage(cluster, "export_openapi_schema", "--api", "config.api.api", "--indent", "2", "--output", str(schema))
     types = schema.with_suffix(".d.ts")
     run(["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(types)], cwd=WEB, env=node)
-    colours = subprocess.run([str(PYTHON), "-m", "asketa_core", "palettes"], capture_output=True, check=True).stdout
-    (WEB / "src" / "figure" / "palettes.json").write_bytes(colours)
+    for command in ("palettes", "body-map"):
+        drawn = subprocess.run([str(PYTHON), "-m", "asketa_core", command], capture_output=True, check=True).stdout
+        (WEB / "src" / "figure" / f"{command}.json").write_bytes(drawn)
     return 0
 
 

@@ -31,10 +31,10 @@ from asketa_core import (
     less_support_words,
     lineage,
     no_stack_words,
-    outward_view,
     prop_words,
     recipe_lines,
     say,
+    side_view,
     slot_words,
     todays,
     usual_closers,
@@ -243,7 +243,7 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
             return {"line": "", "fetch": [], "no_stack": why, "figure_words": "", "drawings": []}
         row = screened.recommended
         detail = detail_at(sitter.situation, screened, row)
-        views = (outward_view(side), View.FRONT, View.BEHIND, View.ABOVE)
+        views = (side_view(rung, side), View.FRONT, View.BEHIND, View.ABOVE)
         return {
             "line": detail.whole_line,
             "fetch": detail.fetch,

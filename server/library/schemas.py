@@ -124,7 +124,7 @@ class VariationOut(Schema):
     short: Text
     shared: bool
     side: Side
-    seen_from: Literal["side", "behind", "above"]
+    seen_from: Literal["side", "front", "behind", "above"]
     hold: Text
     recipe: list[RecipeLine]
     slots: list[SlotLine]

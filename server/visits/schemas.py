@@ -227,7 +227,7 @@ class SetupOut(Schema):
     family: str
     family_name: Text
     shared: bool
-    seen_from: Literal["side", "behind", "above"]
+    seen_from: Literal["side", "front", "behind", "above"]
     side: Side
     name: Text
     verdict: Verdict

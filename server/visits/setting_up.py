@@ -26,11 +26,11 @@ from asketa_core import (
     implausible_setup,
     lane_view,
     no_stack_words,
-    outward_view,
     place_of,
     plain_closed_by,
     rounding_of,
     say,
+    side_view,
     steps_of,
     table_of,
     told_once,
@@ -129,7 +129,7 @@ def detail_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
     screened = today.screen(rung, side)
     if isinstance(screened, NoGrid):
         return None
-    seen = outward_view(side) if view == "side" else View(view)
+    seen = side_view(rung, side) if view == "side" else View(view)
     return detail_out(today, screened, screened.grid.nearest(setup), seen, setup)
 
 

@@ -16,9 +16,9 @@ from asketa_core.clinical import days as clinical_days
 from asketa_core.closers import Closer, usual_closers
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
-from asketa_core.figure.figure import describe, figure, lane_view, outward_view
+from asketa_core.figure.figure import describe, figure, lane_view, side_view
 from asketa_core.figure.palette import palettes
-from asketa_core.figure.svg import View
+from asketa_core.figure.views import View
 from asketa_core.mind import Mind, mind_of, rungs_of_change
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
 from asketa_core.parsing import parse
@@ -220,7 +220,6 @@ __all__ = [
     "next_step",
     "next_tightening",
     "no_stack_words",
-    "outward_view",
     "palettes",
     "parse",
     "past_date",
@@ -239,6 +238,7 @@ __all__ = [
     "say",
     "shared_decision",
     "side_field",
+    "side_view",
     "slot_words",
     "stack_words",
     "standard_library",

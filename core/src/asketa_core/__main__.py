@@ -75,7 +75,15 @@ def _palettes() -> dict[str, Any]:
     return {light: dict(colours) for light, colours in palettes().items()}
 
 
+def _body_map() -> dict[str, Any]:
+    # Loaded where it is asked for: it draws.
+    from asketa_core.figure.body_map import body_map  # noqa: PLC0415
+
+    return body_map()
+
+
 WITHOUT_REQUEST: dict[str, Callable[[], dict[str, Any]]] = {
+    "body-map": _body_map,
     "library": run_library,
     "palettes": _palettes,
     "schema": schemas,

@@ -19,8 +19,8 @@ from asketa_core import (
     View,
     describe,
     figure,
-    outward_view,
     palettes,
+    side_view,
 )
 from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.figure import scene_of
@@ -54,7 +54,9 @@ class Drawn(TestCase):
         """Seen from the left the client faces left: the toes are left of the seat; and the reverse."""
         for side, sign in ((Side.LEFT, -1), (Side.RIGHT, 1)):
             situation, found = one(side=side)
-            drawn = figure(found, situation.body, ROOM, found.best, outward_view(side), english, labels=False)
+            drawn = figure(
+                found, situation.body, ROOM, found.best, side_view(found.variation, side), english, labels=False
+            )
             low, _, width, _ = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
             self.assertGreater(sign * (low + width / 2), 0)
 
@@ -105,6 +107,10 @@ class Described(TestCase):
         self.assertIn("turned out", words)
 
 
+SINKS_CM = 2.5
+"""What rests on something soft or yields to the floor sinks into it by so much at most."""
+
+
 class Body(TestCase):
     def test_limbs_keep_their_lengths(self) -> None:
         situation, found = one()
@@ -125,10 +131,10 @@ class Body(TestCase):
         for rung in variations():
             found = situation.screen(rung, Side.LEFT)
             assert not isinstance(found, NoGrid), rung.id
-            skeleton = scene_of(found, situation.body, situation.room, found.recommended)
-            feet = [capsule for capsule in skeleton.capsules if capsule.part == "leg"]
-            for capsule in feet:
-                self.assertGreater(min(float(capsule.start[2]), float(capsule.end[2])), 0.5, rung.id)
+            scene = scene_of(found, situation.body, situation.room, found.recommended)
+            feet = [ball for part in scene.parts if part.name == "shin" for chain in part.chains for ball in chain]
+            for ball in feet:
+                self.assertGreater(float(ball.centre[2]) - ball.radius_cm, -SINKS_CM, rung.id)
 
 
 def luminance(colour: str) -> float:
@@ -146,14 +152,16 @@ def contrast(one: str, other: str) -> float:
 class Palettes(TestCase):
     def test_what_must_be_told_apart_can_be(self) -> None:
         for light, colour in palettes().items():
-            for role in ("left", "right", "near", "mid", "line"):
+            for role in ("left", "right", "mid", "line"):
                 self.assertGreaterEqual(contrast(colour[role], colour["ground"]), 3.0, f"{light}: {role}")
             for material in ("wood", "felt", "cotton"):
                 self.assertGreaterEqual(
                     contrast(colour["ink"], colour[material]), 3.0, f"{light}: heights on {material}"
                 )
+            self.assertGreaterEqual(contrast(colour["hair"], colour["ground"]), 2.0, light)
+            self.assertGreaterEqual(contrast(colour["hair"], colour["mid"]), 1.5, light)
             # Far limbs lie between the near ones and the ground, in grey too.
-            near, far = (contrast(colour[role], colour["ground"]) for role in ("near", "far"))
+            near, far = (contrast(colour[role], colour["ground"]) for role in ("mid", "far"))
             self.assertGreater(near, 1.8 * far, light)
             self.assertGreater(far, 1.2, light)
 

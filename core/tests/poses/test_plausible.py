@@ -87,9 +87,9 @@ class EveryVariation(TestCase):
 
     def _limbs_stay_whole_and_above_the_floor(self, at: Situation, rung: Variation, found: Screened) -> None:
         scene = scene_of(found, at.body, ROOM, found.best)
-        for capsule in scene.capsules:
-            low = min(float(capsule.start[2]), float(capsule.end[2]))
-            self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, capsule.part))
+        for part in scene.parts:
+            low = min(float(ball.centre[2]) for chain in part.chains for ball in chain)
+            self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, part.name))
         for leg, rows in ((found.pose.legs[s], found.pose.leg_rows[s]) for s in SIDES):
             hip, knee, ankle = (p[min(1, len(p) - 1), rows[found.best]] for p in (leg.hip, leg.knee, leg.ankle))
             for start, end, segment in ((hip, knee, "thigh"), (knee, ankle, "lower_leg")):
@@ -120,7 +120,8 @@ class EveryVariation(TestCase):
                 if recipe.lean == "hands" and found.pose.spine_flexion_deg[1, found.best] < 1:
                     support = batch.number(recipe.hands_on or "floor")[found.best]
                     scene = scene_of(found, body, ROOM, found.best)
-                    lowest = min(float(c.end[2]) for c in scene.capsules if c.part == "arm")
+                    arms = [part for part in scene.parts if part.name == "arm"]
+                    lowest = min(float(ball.centre[2]) for arm in arms for chain in arm.chains for ball in chain)
                     self.assertLess(abs(lowest - support), HAND_NEAR_CM, rung.id)
                     seen[Hands] += 1
         self.assertGreater(min(seen.values()), 3, seen)
@@ -133,10 +134,9 @@ class EveryVariation(TestCase):
                 if not found.possible[found.best]:
                     continue
                 scene = scene_of(found, at.body, ROOM, found.best)
-                for capsule in scene.capsules:
-                    if capsule.part != "leg":
-                        continue
-                    along = capsule.start + np.linspace(0.05, 0.95, 15)[:, None] * (capsule.end - capsule.start)
+                legs = [part for part in scene.parts if part.name in ("thigh", "shin")]
+                for one, other in ((chain[0], chain[-1]) for leg in legs for chain in leg.chains):
+                    along = one.centre + np.linspace(0.05, 0.95, 15)[:, None] * (other.centre - one.centre)
                     for box in scene.boxes:
                         depth = float(np.minimum(along - box.low, box.high - along).min(axis=1).max())
                         self.assertLess(depth, SINKS_CM, (rung.id, box.material))

@@ -2187,7 +2187,7 @@ export interface components {
              * Seen From
              * @enum {string}
              */
-            seen_from: "side" | "behind" | "above";
+            seen_from: "side" | "front" | "behind" | "above";
             /** Hold */
             hold: string;
             /** Recipe */
@@ -2687,7 +2687,7 @@ export interface components {
              * Seen From
              * @enum {string}
              */
-            seen_from: "side" | "behind" | "above";
+            seen_from: "side" | "front" | "behind" | "above";
             side: components["schemas"]["Side"];
             /** Name */
             name: string;

@@ -14,7 +14,7 @@ from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.figure.figure import figure, lane_view
 from asketa_core.figure.palette import Light
-from asketa_core.figure.svg import View
+from asketa_core.figure.views import View
 from asketa_core.props.kinds import Room
 from asketa_core.screening.detail import no_stack_words
 from asketa_core.screening.situation import TYPICAL_STATURE_CM, Situation

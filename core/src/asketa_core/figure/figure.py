@@ -13,7 +13,7 @@ from asketa_core.figure.limbs import Limb
 from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
-from asketa_core.figure.svg import View, render
+from asketa_core.figure.views import View
 from asketa_core.poses.legs.kneeling import ROLL_BEHIND_KNEE_CM
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
@@ -109,6 +109,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     supports += _placed(recipe, skeleton, stacks, side)
     lying = variation.position == "lying" and recipe.recline_deg is not None
     furniture = Furniture(
+        lying=variation.position in LYING,
         recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
         chair_in_front=recipe.hands.on == "chair_in_front",
         chair_back_in_front=recipe.hands.on == "chair_back_in_front",
@@ -309,14 +310,19 @@ def figure(
     light: Light | None = None,
 ) -> str:
     """SVG of one set-up seen from one side, described in words for those who do not see it."""
+    # Loaded with the first figure: whoever draws none does without.
+    from asketa_core.figure.svg import render  # noqa: PLC0415
+
     return render(scene_of(screened, body, room, index, foot), view, words(describe(screened, index)), labels, light)
 
 
-def outward_view(side: Side) -> View:
-    """The side view of a lane: left seen from the left, right from the right, both facing outward."""
-    return View.SIDE_LEFT if side is Side.LEFT else View.SIDE_RIGHT
+def side_view(variation: Variation, side: Side) -> View:
+    """The side view of a lane: left seen from the left, right from the right, both facing outward. Somebody lying on their
+    side is seen from where their face is."""
+    seen = side.other if variation.position == "side_lying" else side
+    return View.SIDE_LEFT if seen is Side.LEFT else View.SIDE_RIGHT
 
 
 def lane_view(variation: Variation, side: Side) -> View:
     """Where a lane shows a variation from: its side, unless another view shows more of it."""
-    return outward_view(side) if variation.seen_from == "side" else View(variation.seen_from)
+    return side_view(variation, side) if variation.seen_from == "side" else View(variation.seen_from)

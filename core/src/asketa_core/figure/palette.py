@@ -26,8 +26,8 @@ class Palette(Record):
     ground: Colour
     left: Colour
     right: Colour
-    near: Colour
     mid: Colour
+    hair: Colour
     far: Colour
     wood: Colour
     wood_edge: Colour

@@ -11,32 +11,16 @@ import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.figure.arms import CHAIR_BACK_CM
+from asketa_core.figure.flesh import Head, Part, flesh_of
 from asketa_core.figure.skeleton import Skeleton
 from asketa_core.poses.recipe import Wall
 from asketa_core.props.kinds import ChairSize, Room, kinds
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.units import SIDES, Array, Side
 
-LIMB_RADII: Mapping[str, tuple[float, float]] = {
-    "thigh": (0.047, 0.033),
-    "shin": (0.032, 0.020),
-    "foot": (0.019, 0.012),
-    "upper_arm": (0.026, 0.020),
-    "forearm": (0.019, 0.015),
-    "hand": (0.013, 0.010),
-    "neck": (0.030, 0.028),
-    "head": (0.046, 0.049),
-}
-"""Radii at both ends as fractions of stature."""
-
-TRUNK_SIDE = (0.070, 0.088, 0.072, 0.098, 0.112, 0.040)
-TRUNK_DEPTH = (0.040, 0.056, 0.052, 0.062, 0.044, 0.026)
-"""Half-widths of the trunk at seat, hips, waist, chest, shoulders and neck as fractions of stature."""
-
 CHAIR_BACK_BEHIND_HIP_CM = 17.0
 CHAIR_LEG_CM = 3.0
 
-Part = Literal["trunk", "head", "arm", "leg"]
 Material = Literal["wood", "felt", "cotton"]
 MATERIALS: Mapping[str, Material] = {
     "chair": "wood",
@@ -54,40 +38,17 @@ MATERIALS: Mapping[str, Material] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Capsule:
-    """A tapered limb segment."""
-
-    start: Array
-    end: Array
-    radius_start_cm: float
-    radius_end_cm: float
-    part: Part
-    side: Side | None
-    worked: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Trunk:
-    """Rings up the body: centres (6, 3), where each faces and where its left is (6, 3), half-widths (6,)
-    sideways and in depth."""
-
-    centres: Array
-    front: Array
-    aside: Array
-    side_cm: Array
-    depth_cm: Array
-
-
-@dataclass(frozen=True, slots=True)
 class Box:
-    """An upright box, corners low and high (3,); ``folds`` draws the layers of a blanket,
-    ``see_through`` lets the body show behind it."""
+    """An upright box, corners low and high (3,): a prop of a ``kind``, a piece of a chair, or a ``wall``. ``folds`` are the
+    layers of a blanket, ``see_through`` lets the body show behind it."""
 
     low: Array
     high: Array
     material: Material
+    kind: str = ""
     folds: int = 0
     see_through: bool = False
+    wall: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,6 +67,8 @@ class HeightMark:
     at: Array
     height_cm: float
     beside: bool
+    half_cm: float = 0.0
+    """Half the breadth of what it is the height of."""
 
 
 class Rest(StrEnum):
@@ -131,17 +94,19 @@ class Support:
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    capsules: tuple[Capsule, ...]
-    trunk: Trunk
+    parts: tuple[Part, ...]
+    skull: Head
     boxes: tuple[Box, ...]
     prisms: tuple[Prism, ...]
     marks: tuple[HeightMark, ...]
+    lying: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Furniture:
     """What stands around a body besides stacks."""
 
+    lying: bool = False
     recline_deg: float | None = None
     chair_in_front: bool = False
     chair_back_in_front: bool = False
@@ -182,54 +147,11 @@ def build_scene(
         _add_chair_at_hand(boxes, min((skeleton.arms[side].end for side in SIDES), key=lambda at: float(at[2])))
     if furniture.wall_in_front:
         x = float(wrists[:, 0].max()) + PALM_ON_WALL_CM
-        boxes.append(_wood(x, x + 3.0, -45.0, 45.0, 0.0, float(skeleton.spine[:, 2].max()) + 20.0))
+        boxes.append(_wall_of(x, x + 3.0, -45.0, 45.0, float(skeleton.spine[:, 2].max()) + 20.0))
     for wall in furniture.walls:
         boxes.append(_wall(wall, skeleton, body, worked))
-    return Scene(
-        tuple(_capsules(skeleton, body, worked)), _trunk(skeleton, body), tuple(boxes), tuple(prisms), tuple(marks)
-    )
-
-
-def _capsules(skeleton: Skeleton, body: Body, worked: Side) -> list[Capsule]:
-    s = body.stature_cm
-
-    def capsule(name: str, start: Array, end: Array, part: Part, side: Side | None) -> Capsule:
-        first, last = LIMB_RADII[name]
-        return Capsule(start, end, first * s, last * s, part, side, part == "leg" and side is worked)
-
-    found = []
-    for side in SIDES:
-        leg, arm = skeleton.legs[side], skeleton.arms[side]
-        found += [
-            capsule("foot", skeleton.heels[side], leg.tip, "leg", side),
-            capsule("shin", leg.middle, leg.end, "leg", side),
-            capsule("thigh", leg.root, leg.middle, "leg", side),
-            capsule("upper_arm", arm.root, arm.middle, "arm", side),
-            capsule("forearm", arm.middle, arm.end, "arm", side),
-            capsule("hand", arm.end, arm.tip, "arm", side),
-        ]
-    c7, top = skeleton.spine[3], skeleton.spine[4]
-    direction = top - c7
-    found.append(capsule("neck", c7 - 0.1 * direction, c7 + 0.4 * direction, "head", None))
-    found.append(capsule("head", c7 + 0.52 * direction, c7 + 0.70 * direction, "head", None))
-    return found
-
-
-def _trunk(skeleton: Skeleton, body: Body) -> Trunk:
-    s = body.stature_cm
-    pelvis, l5s1, t12, c7, _ = skeleton.spine
-    seat_level = pelvis - 0.02 * s * (l5s1 - pelvis) / np.linalg.norm(l5s1 - pelvis)
-    hips = pelvis + 0.4 * (l5s1 - pelvis)
-    waist = l5s1 + 0.55 * (t12 - l5s1)
-    chest = t12 + 0.45 * (c7 - t12)
-    shoulders = c7 - 0.22 * (c7 - t12)
-    return Trunk(
-        np.stack([seat_level, hips, waist, chest, shoulders, c7]),
-        skeleton.front,
-        skeleton.aside,
-        s * np.array(TRUNK_SIDE),
-        s * np.array(TRUNK_DEPTH),
-    )
+    parts, skull = flesh_of(skeleton, body, worked)
+    return Scene(tuple(parts), skull, tuple(boxes), tuple(prisms), tuple(marks), furniture.lying)
 
 
 def _wall(where: Wall, skeleton: Skeleton, body: Body, worked: Side) -> Box:
@@ -239,16 +161,20 @@ def _wall(where: Wall, skeleton: Skeleton, body: Body, worked: Side) -> Box:
     if where == "beside":
         y = worked.sign * (float(np.abs(feet[:, 1]).max()) + WALL_BESIDE_CM)
         low, high = sorted((y, y + worked.sign * 3.0))
-        return _wood(float(feet[:, 0].min()), float(feet[:, 0].max()), low, high, 0.0, top, see_through=True)
+        return _wall_of(float(feet[:, 0].min()), float(feet[:, 0].max()), low, high, top)
     if where == "at_feet":
         x = float(feet[:, 0].max()) + 1.0
-        return _wood(x, x + 3.0, -45.0, 45.0, 0.0, max(top, float(feet[:, 2].max()) + 20.0))
+        return _wall_of(x, x + 3.0, -45.0, 45.0, max(top, float(feet[:, 2].max()) + 20.0))
     behind = (
         float(feet[:, 0].min()) - 1.0
         if where == "at_heel"
         else float(skeleton.spine[:4, 0].min()) - 0.075 * body.stature_cm
     )
-    return _wood(behind - 3.0, behind, -45.0, 45.0, 0.0, top, see_through=True)
+    return _wall_of(behind - 3.0, behind, -45.0, 45.0, top)
+
+
+def _wall_of(x0: float, x1: float, y0: float, y1: float, top: float) -> Box:
+    return Box(np.array([x0, y0, 0.0]), np.array([x1, y1, top]), "wood", wall=True)
 
 
 WALL_BESIDE_CM = 12.0
@@ -311,7 +237,8 @@ def _add_chair_at_hand(boxes: list[Box], wrist: Array) -> None:
 
 
 def _layer(layer: Layer, low: Array, high: Array) -> Box:
-    return Box(low, high, MATERIALS[layer.kind], folds=int(layer.way) * layer.pieces if layer.piled else 0)
+    folds = int(layer.way) * layer.pieces if layer.piled else 0
+    return Box(low, high, MATERIALS[layer.kind], kind=layer.kind, folds=folds)
 
 
 def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support, room: Room) -> None:
@@ -361,7 +288,7 @@ def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) ->
         boxes.append(_layer(layer, low, low + np.array([along, across, layer.height_cm])))
         z += layer.height_cm
     middle = (support.stands_on_cm + z) / 2
-    marks.append(HeightMark(np.array([at[0], at[1], middle]), support.stack.height_cm, beside=False))
+    marks.append(HeightMark(np.array([at[0], at[1], middle]), support.stack.height_cm, beside=False, half_cm=8.0))
 
 
 def _add_slope(boxes: list[Box], prisms: list[Prism], skeleton: Skeleton, body: Body, recline_deg: float) -> None:

@@ -5,41 +5,24 @@ Colours are those of a palette, or CSS custom properties that leave the choice t
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import zlib
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 from html import escape
-from itertools import pairwise
 
 import numpy as np
+import shapely
+from shapely import LineString, Polygon
+from shapely.geometry.base import BaseGeometry
 
+from asketa_core.figure.outline import SIMPLE_CM, Shape, hair, seam, shapes_of
 from asketa_core.figure.palette import Light, Paint, paint_for
-from asketa_core.figure.scene import Box, Capsule, HeightMark, Prism, Scene, Trunk
-from asketa_core.units import Array, Side
+from asketa_core.figure.props import drawn, face_of, number
+from asketa_core.figure.scene import Box, HeightMark, Prism, Scene
+from asketa_core.figure.views import Eye, View, eye_of
+from asketa_core.units import Array
 
 MARGIN_CM = 4.0
-RING_POINTS = 20
-SMOOTH_RINGS = 11
-
-
-class View(StrEnum):
-    """Where the figure is seen from. ``SIDE_LEFT`` looks from the client's left, who then faces left."""
-
-    SIDE_LEFT = "side_left"
-    SIDE_RIGHT = "side_right"
-    FRONT = "front"
-    BEHIND = "behind"
-    ABOVE = "above"
-
-
-_PROJECTIONS: dict[View, tuple[Callable[[Array], Array], Callable[[Array], Array]]] = {
-    View.SIDE_LEFT: (lambda p: np.stack([-p[..., 0], -p[..., 2]], -1), lambda p: p[..., 1]),
-    View.SIDE_RIGHT: (lambda p: np.stack([p[..., 0], -p[..., 2]], -1), lambda p: -p[..., 1]),
-    View.FRONT: (lambda p: np.stack([p[..., 1], -p[..., 2]], -1), lambda p: p[..., 0]),
-    View.BEHIND: (lambda p: np.stack([-p[..., 1], -p[..., 2]], -1), lambda p: -p[..., 0]),
-    View.ABOVE: (lambda p: np.stack([-p[..., 1], -p[..., 0]], -1), lambda p: p[..., 2]),
-}
-"""World → page (right, down) and world → nearness, for each view."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,14 +32,14 @@ class _Shape:
     points: Array
 
 
-def _number(value: float) -> str:
-    """A coordinate to the millimetre, as short as it can be written."""
-    tenths = round(float(value) * 10)
-    return str(tenths // 10) if tenths % 10 == 0 else f"{tenths / 10}"
-
-
 def _path(points: Array) -> str:
-    return "M" + "L".join(f"{_number(x)} {_number(y)}" for x, y in points) + "Z"
+    return f"M{_pairs(points)}Z"
+
+
+def _pairs(points: Array) -> str:
+    """Points as SVG writes them, to the millimetre."""
+    tenths = np.rint(np.asarray(points) * 10).astype(int).tolist()
+    return "L".join(f"{x / 10:g} {y / 10:g}" for x, y in tenths)
 
 
 def _hull(points: Array) -> Array:
@@ -66,115 +49,112 @@ def _hull(points: Array) -> Array:
     return np.asarray(points[ConvexHull(points).vertices])
 
 
-def _capsule_outline(start: Array, end: Array, radius_start: float, radius_end: float) -> str:
-    """The outline of two circles and their outer tangents; one circle alone where it hides the other."""
-    along = end - start
-    distance = float(np.hypot(*along))
-    if distance <= abs(radius_start - radius_end) + 1e-6:
-        centre, radius = (start, radius_start) if radius_start >= radius_end else (end, radius_end)
-        left, y, r, across = (_number(v) for v in (centre[0] - radius, centre[1], radius, 2 * radius))
-        return f"M{left} {y}a{r} {r} 0 1 0 {across} 0a{r} {r} 0 1 0 -{across} 0Z"
-    angle = float(np.arctan2(along[1], along[0]))
-    open_by = float(np.arccos((radius_start - radius_end) / distance))
-
-    def at(centre: Array, radius: float, turn: float) -> str:
-        return f"{_number(centre[0] + radius * np.cos(turn))} {_number(centre[1] + radius * np.sin(turn))}"
-
-    first, last = angle + open_by, angle - open_by
-    r1, r2 = _number(radius_start), _number(radius_end)
-    return (
-        f"M{at(start, radius_start, first)}A{r1} {r1} 0 {int(open_by < np.pi / 2)} 1 {at(start, radius_start, last)}"
-        f"L{at(end, radius_end, last)}A{r2} {r2} 0 {int(open_by > np.pi / 2)} 1 {at(end, radius_end, first)}Z"
-    )
+def outline(area: BaseGeometry) -> str:
+    """An area as the path of its rings."""
+    simple = area.simplify(SIMPLE_CM)
+    rings = [ring for each in _polygons(simple) for ring in (each.exterior, *each.interiors)]
+    return "".join(_path(np.asarray(ring.coords)[:-1]) for ring in rings)
 
 
-def _capsule_shape(capsule: Capsule, view: View, tone: str, paint: Paint) -> _Shape:
-    flat, near = _PROJECTIONS[view]
-    start, end = flat(capsule.start), flat(capsule.end)
-    outline = _capsule_outline(start, end, capsule.radius_start_cm, capsule.radius_end_cm)
-    markup = (
-        f'<path d="{outline}" fill="{paint(tone)}" stroke="{paint("ground")}" '
-        'stroke-width="0.9" stroke-linejoin="round"/>'
-    )
-    reach = max(capsule.radius_start_cm, capsule.radius_end_cm)
-    bounds = np.stack([np.minimum(start, end) - reach, np.maximum(start, end) + reach])
-    return _Shape(float((near(capsule.start) + near(capsule.end)) / 2), markup, bounds)
+def _polygons(area: BaseGeometry) -> list[Polygon]:
+    parts = getattr(area, "geoms", [area])
+    return [each for each in parts if isinstance(each, Polygon) and not each.is_empty]
 
 
-def _trunk_shape(trunk: Trunk, view: View, paint: Paint) -> _Shape:
-    """Hulls of neighbouring rings; a seam around all of them first, so that inside none shows."""
-    flat, near = _PROJECTIONS[view]
-    angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
-    rings = []
-    for centre, front, aside, side, depth in zip(
-        trunk.centres, trunk.front, trunk.aside, trunk.side_cm, trunk.depth_cm, strict=True
-    ):
-        ring = centre + np.outer(depth * np.cos(angles), front) + np.outer(side * np.sin(angles), aside)
-        rings.append(flat(ring))
-    smooth = _smooth(np.stack(rings))
-    hulls = [_hull(np.concatenate([lower, upper])) for lower, upper in pairwise(smooth)]
-    d = "".join(_path(hull) for hull in hulls)
-    tone = paint("mid")
-    markup = (
-        f'<path d="{d}" fill="{paint("ground")}" stroke="{paint("ground")}" stroke-width="1.8"/>'
-        f'<path d="{d}" fill="{tone}" stroke="{tone}" stroke-width="0.6" stroke-linejoin="round"/>'
-    )
-    return _Shape(float(near(trunk.centres).mean()), markup, np.concatenate(hulls))
+def _lines(lines: Iterable[LineString]) -> str:
+    """Lines as open paths; the shortest say nothing."""
+    long = (each for each in lines if each.length > SHORTEST_SEAM_CM)
+    return "".join(f"M{_pairs(np.asarray(each.coords))}" for each in long)
 
 
-def _smooth(rings: Array) -> Array:
-    """More rings between the given ones along a smooth curve, (k, points, 2)."""
-    level = np.arange(len(rings))
-    from scipy.interpolate import PchipInterpolator  # noqa: PLC0415
-
-    return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
+SEAM_CM = 0.75
+SHORTEST_SEAM_CM = 3.0
+LANE_FROM, LANE_FULL = 0.10, 0.46
+"""Along the thigh, where the colour of the lane begins and where it is whole."""
 
 
-def _box_shape(box: Box, view: View, paint: Paint) -> _Shape:
-    flat, near = _PROJECTIONS[view]
-    corners = flat(np.stack([box.low, box.high]))
-    (x0, y0), (x1, y1) = corners.min(axis=0), corners.max(axis=0)
-    fill, edge = paint(box.material), paint(f"{box.material}-edge")
-    faded = ' opacity="0.45"' if box.see_through else ""
-    parts = [
-        f'<rect x="{_number(x0)}" y="{_number(y0)}" width="{_number(x1 - x0)}" height="{_number(y1 - y0)}" '
-        f'rx="0.8" fill="{fill}" stroke="{edge}" stroke-width="0.6"{faded}/>'
-    ]
-    if view is not View.ABOVE:
-        lines = max(0, box.folds // 2 - 1)
-        for k in range(1, lines + 1):
-            y = y0 + (y1 - y0) * k / (lines + 1)
-            parts.append(
-                f'<path d="M{_number(x0 + 0.8)} {_number(y)}H{_number(x1 - 0.8)}" stroke="{edge}" stroke-width="0.35"/>'
+def _body_shapes(scene: Scene, eye: Eye, paint: Paint) -> list[tuple[_Shape, BaseGeometry]]:
+    """The body far to near: each part over what lies behind it, a seam where its edge crosses that."""
+    drawn: list[tuple[_Shape, BaseGeometry]] = []
+    below: BaseGeometry = Polygon()
+    for shape in sorted(shapes_of(scene.parts, eye), key=lambda each: each.nearness):
+        tone = "far" if eye.far_side is not None and shape.part.side is eye.far_side else "mid"
+        fill, before = _fill(shape, tone, eye, paint)
+        # The groin is the body's colour, a knee its leg's.
+        corners = paint(tone) if shape.part.name == "thigh" else fill
+        markup = f'<path d="{outline(shape.flesh)}" fill="{corners}"/>' if not shape.flesh.is_empty else ""
+        markup += f'{before}<path d="{outline(shape.area)}" fill="{fill}"/>'
+        if line := _lines(seam(shape, below)):
+            markup += (
+                f'<path d="{line}" fill="none" stroke="{paint("ground")}" stroke-width="{SEAM_CM}" '
+                'stroke-linecap="round" stroke-linejoin="round"/>'
             )
-    centre = (box.low + box.high) / 2
-    return _Shape(float(near(centre)), "".join(parts), corners)
+        if shape.part.name == "head":
+            cap = hair(scene.skull, eye)
+            if not cap.is_empty:
+                markup += f'<path d="{outline(cap)}" fill="{paint("hair")}"/>'
+        below = shapely.union(below, shape.area)
+        drawn.append((_Shape(shape.nearness, markup, _corners(shape.area)), shape.area))
+    return drawn
 
 
-def _prism_shape(prism: Prism, view: View, paint: Paint) -> _Shape:
-    flat, near = _PROJECTIONS[view]
+def _corners(area: BaseGeometry) -> Array:
+    x0, y0, x1, y1 = area.bounds
+    return np.array([[x0, y0], [x1, y1]])
+
+
+def _fill(shape: Shape, tone: str, eye: Eye, paint: Paint) -> tuple[str, str]:
+    """How a part is filled, and what has to be said before: a worked leg turns into its lane's colour below the groin."""
+    part = shape.part
+    if not part.worked or part.side is None:
+        return paint(tone), ""
+    if part.axis is None:
+        return paint(part.side.value), ""
+    start, end = eye.flat(part.axis[0]), eye.flat(part.axis[1])
+    if float(np.hypot(*(end - start))) < 6.0:
+        return paint(part.side.value), ""
+    marks = [number(value) for value in (*start, *end)]
+    name = f"lane{zlib.crc32(' '.join((*marks, part.side.value)).encode()):x}"
+    x1, y1, x2, y2 = marks
+    gradient = (
+        f'<linearGradient id="{name}" gradientUnits="userSpaceOnUse" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}">'
+        f'<stop offset="{LANE_FROM}" stop-color="{paint("mid")}"/>'
+        f'<stop offset="{LANE_FULL}" stop-color="{paint(part.side.value)}"/></linearGradient>'
+    )
+    return f"url(#{name})", gradient
+
+
+def _box_shape(box: Box, eye: Eye, paint: Paint) -> _Shape:
+    face = face_of(box, eye)
+    corners = np.array([[face.x0, face.y0], [face.x1, face.y1]])
+    # A wall is behind everything, wherever it stands: it never hides the body.
+    nearness = -np.inf if box.wall else _nearness(np.stack([box.low, box.high]), eye)
+    return _Shape(nearness, drawn(box, face, paint), corners)
+
+
+def _prism_shape(prism: Prism, eye: Eye, paint: Paint) -> _Shape:
     corners = np.concatenate(
         [
             np.column_stack([prism.profile[:, 0], np.full(len(prism.profile), y), prism.profile[:, 1]])
             for y in (-prism.half_breadth_cm, prism.half_breadth_cm)
         ]
     )
-    outline = _hull(flat(corners))
+    outline = _hull(eye.flat(corners))
     markup = (
         f'<path d="{_path(outline)}" fill="{paint(prism.material)}" stroke="{paint(f"{prism.material}-edge")}" '
         'stroke-width="0.6" stroke-linejoin="round"/>'
     )
-    return _Shape(float(near(corners).mean()), markup, outline)
+    return _Shape(_nearness(corners, eye), markup, outline)
 
 
-def _tone(capsule: Capsule, view: View) -> str:
-    if capsule.worked and capsule.side is not None:
-        return capsule.side.value
-    if view is View.SIDE_LEFT and capsule.side is Side.RIGHT:
-        return "far"
-    if view is View.SIDE_RIGHT and capsule.side is Side.LEFT:
-        return "far"
-    return "mid" if capsule.part == "head" else "near"
+def _nearness(corners: Array, eye: Eye) -> float:
+    """How near a prop is: from above by what it lies on, since what it carries lies over it."""
+    near = eye.near(corners)
+    return float(near.min() if eye.from_above else near.mean())
+
+
+MAT_CM = 6.0
+"""How far a mat reaches beyond the body seen from above."""
 
 
 def render(scene: Scene, view: View, description: str, labels: bool = True, light: Light | None = None) -> str:
@@ -183,38 +163,75 @@ def render(scene: Scene, view: View, description: str, labels: bool = True, ligh
     ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props. Without a
     ``light`` the page decides about the colours.
     """
-    paint = paint_for(light)
-    flat, _ = _PROJECTIONS[view]
-    shapes = [_box_shape(box, view, paint) for box in scene.boxes]
-    shapes += [_prism_shape(prism, view, paint) for prism in scene.prisms]
-    shapes.append(_trunk_shape(scene.trunk, view, paint))
-    shapes += [_capsule_shape(capsule, view, _tone(capsule, view), paint) for capsule in scene.capsules]
-    shapes.sort(key=lambda shape: shape.nearness)
+    paint, eye = paint_for(light), eye_of(view, scene.lying)
+    body = _body_shapes(scene, eye, paint)
+    shapes = [_box_shape(box, eye, paint) for box in scene.boxes]
+    shapes += [_prism_shape(prism, eye, paint) for prism in scene.prisms]
+    shapes = sorted([*shapes, *(shape for shape, _ in body)], key=lambda shape: shape.nearness)
     points = np.concatenate([shape.points for shape in shapes])
     low, high = points.min(axis=0) - MARGIN_CM, points.max(axis=0) + MARGIN_CM
-    body = [shape.markup for shape in shapes]
-    if view is not View.ABOVE:
-        body.insert(
-            0,
-            f'<path d="M{_number(low[0])} 0H{_number(high[0])}" stroke="{paint("line")}" stroke-width="0.8"/>',
+    drawn_on = []
+    if not eye.from_above:
+        drawn_on.append(
+            f'<path d="M{number(low[0])} 0H{number(high[0])}" stroke="{paint("line")}" stroke-width="0.8"/>'
         )
         high[1] = max(high[1], 3.0)
-        if labels:
-            centre = (low[0] + high[0]) / 2
-            body += [_label(mark, flat(mark.at), bool(flat(mark.at)[0] >= centre), paint) for mark in scene.marks]
-            low[0], high[0] = low[0] - 9, high[0] + 9
+    elif scene.lying:
+        low, high = low - MAT_CM, high + MAT_CM
+        x, y, width, height = (number(v) for v in (*(low + 2), *(high - low - 4)))
+        drawn_on.append(
+            f'<rect x="{x}" y="{y}" width="{width}" height="{height}" rx="2" fill="{paint("line")}" opacity="0.16"/>'
+        )
+    written: list[str] = []
+    if labels and not eye.from_above:
+        flesh = shapely.union_all([area for _, area in body])
+        written, boxes = _labels(scene.marks, eye, flesh, paint)
+        for x0, y0, x1, y1 in boxes:
+            low, high = np.minimum(low, [x0 - 1, y0 - 1]), np.maximum(high, [x1 + 1, y1 + 1])
     width, height = high - low
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{_number(low[0])} {_number(low[1])} {_number(width)} '
-        f'{_number(height)}" role="img" aria-label="{escape(description, quote=True)}">' + "".join(body) + "</svg>"
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{number(low[0])} {number(low[1])} {number(width)} '
+        f'{number(height)}" role="img" aria-label="{escape(description, quote=True)}">'
+        + "".join([*drawn_on, *(shape.markup for shape in shapes), *written])
+        + "</svg>"
     )
 
 
-def _label(mark: HeightMark, at: Array, outward: bool, paint: Paint) -> str:
-    x, anchor = at[0], "middle"
-    if mark.beside:
-        x, anchor = (x + 1.5, "start") if outward else (x - 1.5, "end")
-    return (
-        f'<text x="{_number(x)}" y="{_number(at[1] + 2)}" font-size="6" text-anchor="{anchor}" '
-        f'fill="{paint("ink")}" font-family="inherit">{mark.height_cm:.0f}</text>'
-    )
+LABEL_CM, DIGIT_CM = 6.0, 3.6
+
+
+def _labels(
+    marks: Sequence[HeightMark], eye: Eye, flesh: BaseGeometry, paint: Paint
+) -> tuple[list[str], list[tuple[float, float, float, float]]]:
+    """Heights where they cover least of the body and nothing of each other, and the box of each."""
+    written, found = [], []
+    taken = flesh
+    for mark in marks:
+        text = f"{mark.height_cm:.0f}"
+        wide = DIGIT_CM * len(text)
+        at = eye.flat(mark.at)
+        places = [
+            (float(at[0]) + aside, float(at[1]) + down)
+            for down in (0.0, -LABEL_CM, LABEL_CM)
+            for aside in _asides(mark, eye, wide)
+        ]
+        boxes = [shapely.box(x - wide / 2, y - 2.6, x + wide / 2, y + 2.6) for x, y in places]
+        covers = [box.intersection(taken).area for box in boxes]
+        best = int(np.argmin(np.round(covers, 1)))
+        x, y = places[best]
+        taken = taken.union(boxes[best])
+        found.append(boxes[best].bounds)
+        written.append(
+            f'<text x="{number(x)}" y="{number(y + 2)}" font-size="{number(LABEL_CM)}" text-anchor="middle" '
+            f'fill="{paint("ink")}" font-family="inherit">{text}</text>'
+        )
+    return written, found
+
+
+def _asides(mark: HeightMark, eye: Eye, wide: float) -> Sequence[float]:
+    """How far from its mark a height may be written, the usual place first."""
+    reach = wide / 2 + 1.5
+    inside = () if mark.beside else (0.0,)
+    left, right = -mark.half_cm - reach, mark.half_cm + reach
+    outer = (left, right) if float(eye.flat(mark.at)[0]) < 0 else (right, left)
+    return (*inside, *outer)

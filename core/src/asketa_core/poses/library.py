@@ -81,7 +81,7 @@ class Variation(Record):
     """A practice's own words, said after the cues of the catalogue."""
     watch: Annotated[tuple[WatchSign, ...], Field(max_length=20)]
     counter: tuple[Counter, ...]
-    seen_from: Literal["side", "behind", "above"] = "side"
+    seen_from: Literal["side", "front", "behind", "above"] = "side"
     """Where a figure shows most of the pose."""
     schools: Schools | None = None
     gentle: bool = False

@@ -28,7 +28,7 @@ KIND = Kind(
     rank=22,
     sides="middle",
     facts=Facts,
-    place=(50, 6),
+    place=(50, 10),
     questions=(asked("on_rising"), asked("head_moving"), asked("symptoms_now")),
     mind=_mind,
 )

@@ -16,6 +16,6 @@ KIND = Kind(
     facts=NoFacts,
     context=Sore,
     means=certain(sore_above(SORE_PAIN)),
-    place=(42, 201),
+    place=(35, 203),
     asked_today=lambda facts, date: True,
 )

@@ -60,7 +60,7 @@ KIND = Kind(
     facts=Facts,
     context=Context,
     means=certain(context),
-    place=(46, 111),
+    place=(45, 104),
     questions=(
         asked("straight_deg"),
         asked("turned_out_deg"),

@@ -27,7 +27,7 @@ KIND = Kind(
     rank=11,
     sides="sided",
     facts=Facts,
-    place=(41, 128),
+    place=(39, 124),
     questions=(asked("low_back"), asked("leg_tingling")),
     mind=_mind,
 )

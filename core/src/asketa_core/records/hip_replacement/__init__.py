@@ -187,7 +187,7 @@ KIND = Kind(
     facts=Facts,
     context=Context,
     means=certain(context),
-    place=(41, 104),
+    place=(40, 99),
     questions=(
         asked("date"),
         asked("approach"),

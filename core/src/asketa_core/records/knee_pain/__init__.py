@@ -157,7 +157,7 @@ KIND = Kind(
     facts=Facts,
     context=Context,
     means=certain(context),
-    place=(43, 152),
+    place=(38, 148),
     questions=(
         asked("site"),
         asked("diagnosis"),

@@ -39,7 +39,7 @@ KIND = Kind(
     facts=Facts,
     context=Context,
     means=certain(context),
-    place=(50, 28),
+    place=(50, 33),
     questions=(asked("arm_tingling"),),
     asked_today=lambda facts, date: True,
 )

@@ -23,6 +23,6 @@ KIND = Kind(
     rank=17,
     sides="sided",
     facts=Facts,
-    place=(42, 118),
+    place=(39, 112),
     questions=(asked("below_knee"), asked("worse_bending"), asked("symptoms_now")),
 )

@@ -16,6 +16,6 @@ KIND = Kind(
     facts=NoFacts,
     context=Sore,
     means=certain(sore_above(SORE_PAIN)),
-    place=(31, 40),
+    place=(29, 42),
     asked_today=lambda facts, date: True,
 )

@@ -16,6 +16,6 @@ KIND = Kind(
     facts=NoFacts,
     context=Sore,
     means=certain(sore_above(SORE_PAIN)),
-    place=(25, 112),
+    place=(16, 105),
     asked_today=lambda facts, date: True,
 )

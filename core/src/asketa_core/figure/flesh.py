@@ -1,0 +1,250 @@
+"""The body around its points: balls along limbs, rings around the trunk, an egg for a head; all in space.
+
+Shares of stature from proportions of figure drawing; what they leave open was judged by eye.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from asketa_core.body.belly import half_axes_cm
+from asketa_core.body.measures import Body
+from asketa_core.figure.limbs import Limb
+from asketa_core.figure.skeleton import Skeleton
+from asketa_core.units import SIDES, Array, Side, unit
+
+Name = Literal["trunk", "head", "thigh", "shin", "arm"]
+GROWS_FROM: dict[Name, Name] = {"head": "trunk", "thigh": "trunk", "arm": "trunk", "shin": "thigh"}
+
+
+@dataclass(frozen=True, slots=True)
+class Ball:
+    centre: Array
+    radius_cm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """One part of the body: chains of balls, each pair of neighbours joined by its hull, and clouds of points whose hull is
+    filled. ``root`` is where it grows out of another, within ``blend_cm`` of which no seam shows."""
+
+    name: Name
+    side: Side | None
+    chains: tuple[tuple[Ball, ...], ...]
+    clouds: tuple[Array, ...] = ()
+    root: Array | None = None
+    blend_cm: float = 0.0
+    straight: bool = False
+    """Whether it goes on as what bears it does: then no seam shows anywhere along the two."""
+    worked: bool = False
+    axis: tuple[Array, Array] | None = None
+    """From where to where a thigh turns into the colour of its lane."""
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """Where the hair grows: on the egg of the skull, by its axes forward, aside and up, each with its half-length."""
+
+    centre: Array
+    axes: Array
+
+
+THIGH = ((0.0, 0.054), (0.33, 0.0515), (0.75, 0.040), (1.0, 0.0315))
+"""Along the thigh, and the radius there."""
+SHIN = ((0.0, 0.0315), (0.30, 0.031), (0.62, 0.0235), (0.92, 0.0175), (1.0, 0.0172))
+CALF_BACK = ((0.0, 0.0), (0.30, 0.008), (0.62, 0.005), (0.92, 0.0), (1.0, 0.0))
+"""How far behind the line of the shin its flesh lies."""
+UPPER_ARM = ((0.0, 0.029), (0.35, 0.0265), (1.0, 0.0205))
+FOREARM = ((0.0, 0.0205), (0.22, 0.0215), (0.8, 0.0145), (1.0, 0.0128))
+HAND = ((0.0, 0.0125), (0.4, 0.0140), (0.75, 0.0110), (1.0, 0.0072))
+THUMB = (0.22, 0.62, 0.0068)
+"""Where along the hand the thumb leaves it and ends, and its radius."""
+
+HEEL_R, ARCH_R, BALL_R, TOE_R = 0.0165, 0.0105, 0.0118, 0.0072
+ARCH_RISE = 0.007
+SOLE_BELOW = 0.4
+"""Part of the ankle's height by which the sole lies below the line from heel to toes."""
+
+RING_FRONT = (0.040, 0.054, 0.058, 0.064, 0.048, 0.028)
+RING_BACK = (0.052, 0.062, 0.044, 0.058, 0.050, 0.028)
+RING_SIDE = (0.078, 0.095, 0.077, 0.097, 0.100, 0.042)
+"""Half-widths of the trunk at seat, hips, waist, chest, shoulders and neck, forward, backward and aside."""
+BUTTOCK_R, BUTTOCK_BACK, BUTTOCK_DOWN = 0.053, 0.020, 0.012
+
+NECK_R = (0.033, 0.027)
+SKULL = (0.057, 0.047, 0.053)
+SKULL_BELOW_TOP, CHIN_AHEAD, CHIN_BELOW, CHIN_R = 0.053, 0.022, 0.048, 0.027
+"""Half-lengths of the skull forward, aside and up; where its middle and the chin are."""
+
+SHOULDER_IN = 0.016
+FOLDED = 0.35
+"""Thigh and shin are one as long as the knee is not folded past where their directions agree by so much."""
+SHOULDER_BLEND, HIP_BLEND, KNEE_BLEND, NECK_BLEND = 0.042, 0.062, 0.047, 0.10
+"""Within these shares of stature of their roots limbs grow out of what bears them without a seam."""
+
+
+def flesh_of(skeleton: Skeleton, body: Body, worked: Side | None) -> tuple[list[Part], Head]:
+    """Every part of the body, and the skull for its hair."""
+    s = body.stature_cm
+    head, skull = _head(skeleton, s)
+    parts = [_trunk(skeleton, body), head]
+    for side in SIDES:
+        parts += _leg(skeleton, body, side, side is worked)
+        parts.append(_arm(skeleton, s, side))
+    return parts, skull
+
+
+def _along(start: Array, end: Array, profile: Sequence[tuple[float, float]], s: float) -> Iterator[Ball]:
+    for share, radius in profile:
+        yield Ball(start + share * (end - start), radius * s)
+
+
+def _across(vector: Array, axis: Array) -> Array:
+    """What of a vector stands square on an axis."""
+    return np.asarray(vector - float(vector @ axis) * axis)
+
+
+def _leg(skeleton: Skeleton, body: Body, side: Side, worked: bool) -> Iterator[Part]:
+    s, leg, heel = body.stature_cm, skeleton.legs[side], skeleton.heels[side]
+    thigh = tuple(_along(leg.root, leg.middle, THIGH, s))
+    shin_axis = unit(leg.end - leg.middle)
+    toes = unit(leg.tip - heel)
+    # Behind the shin is where a bent knee has its thigh; behind a straight one, where the heel points.
+    behind = _across(unit(leg.root - leg.middle), shin_axis) - 0.35 * _across(toes, shin_axis)
+    length = float(np.linalg.norm(behind))
+    behind = behind / length if length > 1e-6 else behind
+    shin = tuple(
+        Ball(ball.centre + back * s * behind, ball.radius_cm)
+        for ball, (_, back) in zip(_along(leg.middle, leg.end, SHIN, s), CALF_BACK, strict=True)
+    )
+    axis = (leg.root, leg.middle)
+    yield Part("thigh", side, (thigh,), root=leg.root, blend_cm=HIP_BLEND * s, worked=worked, axis=axis)
+    lower = (shin, *_foot(leg, heel, toes, body))
+    folded = float(unit(leg.middle - leg.root) @ shin_axis) < FOLDED
+    yield Part("shin", side, lower, root=leg.middle, blend_cm=KNEE_BLEND * s, straight=not folded, worked=worked)
+
+
+def _foot(leg: Limb, heel: Array, toes: Array, body: Body) -> Iterator[tuple[Ball, ...]]:
+    """Round heel, raised arch, ball and toes; its sole flat on what it stands on."""
+    s = body.stature_cm
+    up = _across(leg.end - heel, toes)
+    height = float(np.linalg.norm(up))
+    up = up / height if height > 1e-6 else np.array([0.0, 0.0, 1.0])
+    sole = SOLE_BELOW * body.length_cm("ankle_above_sole")
+
+    def at(share: float, radius: float, raised: float = 0.0) -> Ball:
+        on_line = heel + share * (leg.tip - heel)
+        return Ball(on_line + (radius * s - sole + raised * s) * up, radius * s)
+
+    back, arch, ball, tip = at(0.09, HEEL_R), at(0.45, ARCH_R, ARCH_RISE), at(0.72, BALL_R), at(0.97, TOE_R)
+    ankle = Ball(leg.end, SHIN[-1][1] * s)
+    yield (ankle, back, arch, ball, tip)
+    # The instep falls from the ankle to the ball of the foot.
+    yield (ankle, arch)
+
+
+def _arm(skeleton: Skeleton, s: float, side: Side) -> Part:
+    arm = skeleton.arms[side]
+    # Joints as wide apart as they are make shoulders that look too broad.
+    root = arm.root - side.sign * SHOULDER_IN * s * skeleton.aside[4]
+    upper = tuple(_along(root, arm.middle, UPPER_ARM, s))
+    lower = tuple(_along(arm.middle, arm.end, FOREARM, s))
+    hand = tuple(_along(arm.end, arm.tip, HAND, s))
+    fingers = unit(arm.tip - arm.end)
+    inward = _across(np.array([0.0, -side.sign, 0.0]), fingers)
+    length = float(np.linalg.norm(inward))
+    chains = [upper, lower, hand]
+    if length > 0.2:
+        inward = inward / length
+        start, end, radius = THUMB
+        reach = np.linalg.norm(arm.tip - arm.end)
+        chains.append(
+            (
+                Ball(arm.end + start * reach * fingers + 0.006 * s * inward, radius * s * 1.2),
+                Ball(arm.end + end * reach * fingers + 0.021 * s * inward, radius * s),
+            )
+        )
+    return Part("arm", side, tuple(chains), root=root, blend_cm=SHOULDER_BLEND * s)
+
+
+def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
+    c7, top = skeleton.spine[3], skeleton.spine[4]
+    up = unit(top - c7)
+    ahead = unit(_across(skeleton.front[4], up))
+    aside = np.cross(up, ahead)
+    centre = top - SKULL_BELOW_TOP * s * up
+    axes = s * np.stack([SKULL[0] * ahead, SKULL[1] * aside, SKULL[2] * up])
+    chin = Ball(centre + s * (CHIN_AHEAD * ahead - CHIN_BELOW * up), CHIN_R * s)
+    egg = np.concatenate([centre + _SPHERE @ axes, chin.centre + chin.radius_cm * _SPHERE])
+    neck = (Ball(c7 + 0.004 * s * ahead, NECK_R[0] * s), Ball(centre - s * (0.035 * up + 0.008 * ahead), NECK_R[1] * s))
+    return Part("head", None, (neck,), (egg,), root=c7, blend_cm=NECK_BLEND * s), Head(centre, axes)
+
+
+def _trunk(skeleton: Skeleton, body: Body) -> Part:
+    s = body.stature_cm
+    pelvis, l5s1, t12, c7, _ = skeleton.spine
+    seat = pelvis - 0.02 * s * unit(l5s1 - pelvis)
+    centres = np.stack(
+        [
+            seat,
+            pelvis + 0.4 * (l5s1 - pelvis),
+            l5s1 + 0.55 * (t12 - l5s1),
+            t12 + 0.45 * (c7 - t12),
+            c7 - 0.22 * (c7 - t12),
+            c7,
+        ]
+    )
+    angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
+    rings = []
+    for k, centre in enumerate(centres):
+        depth = np.where(np.cos(angles) >= 0, RING_FRONT[k], RING_BACK[k]) * np.cos(angles)
+        rings.append(
+            centre
+            + s * np.outer(depth, skeleton.front[k])
+            + s * RING_SIDE[k] * np.outer(np.sin(angles), skeleton.aside[k])
+        )
+    smooth = _smooth(np.stack(rings))
+    clouds = [np.concatenate([low, high]) for low, high in itertools.pairwise(smooth)]
+    if body.pregnancy is not None:
+        ahead, aside = skeleton.front[2], skeleton.aside[2]
+        axes = half_axes_cm(body)[:, None] * np.stack([ahead, aside, unit(t12 - l5s1)])
+        clouds.append((l5s1 + t12) / 2 + _SPHERE @ axes)
+    up = unit(l5s1 - pelvis)
+    lowest = min(float(skeleton.legs[side].root[2]) for side in SIDES) - body.length_cm("hip_above_seat")
+    buttocks = tuple((_buttock(skeleton, side, up, lowest, s),) for side in SIDES)
+    return Part("trunk", None, buttocks, tuple(clouds))
+
+
+def _buttock(skeleton: Skeleton, side: Side, up: Array, lowest_cm: float, s: float) -> Ball:
+    """The flesh behind a hip, flattened by what is sat on."""
+    centre = skeleton.legs[side].root - s * (BUTTOCK_BACK * skeleton.front[0] + BUTTOCK_DOWN * up)
+    return Ball(np.array([centre[0], centre[1], max(float(centre[2]), lowest_cm + BUTTOCK_R * s)]), BUTTOCK_R * s)
+
+
+RING_POINTS = 16
+SMOOTH_RINGS = 9
+
+
+def _smooth(rings: Array) -> Array:
+    """More rings between the given ones along a smooth curve, (k, points, 3)."""
+    # Loaded with the first figure: whoever draws none does without.
+    from scipy.interpolate import PchipInterpolator  # noqa: PLC0415
+
+    level = np.arange(len(rings))
+    return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
+
+
+def ball_points(count: int) -> Array:
+    """Points spread evenly over a ball of radius 1, (count, 3)."""
+    k = np.arange(count) + 0.5
+    height, turn = 1 - 2 * k / count, np.pi * (1 + 5**0.5) * k
+    level = np.sqrt(1 - height**2)
+    return np.column_stack([level * np.cos(turn), level * np.sin(turn), height])
+
+
+_SPHERE = ball_points(64)

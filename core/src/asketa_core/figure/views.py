@@ -1,0 +1,58 @@
+"""Where a figure is seen from, and what that does to points in space."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+
+from asketa_core.units import Array, Side
+
+
+class View(StrEnum):
+    """Where the figure is seen from. ``SIDE_LEFT`` looks from the client's left, who then faces left."""
+
+    SIDE_LEFT = "side_left"
+    SIDE_RIGHT = "side_right"
+    FRONT = "front"
+    BEHIND = "behind"
+    ABOVE = "above"
+
+
+Project = Callable[[Array], Array]
+"""Points in space as points on the page, (…, 2), or as how near they are, (…)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Eye:
+    """Somebody looking at a figure: right and down on the page are in ``flat``, toward the eye in ``near``."""
+
+    view: View
+    flat: Project
+    near: Project
+
+    @property
+    def from_above(self) -> bool:
+        return self.view is View.ABOVE
+
+    @property
+    def far_side(self) -> Side | None:
+        """The side of the body that is turned away."""
+        return {View.SIDE_LEFT: Side.RIGHT, View.SIDE_RIGHT: Side.LEFT}.get(self.view)
+
+
+_EYES = {
+    View.SIDE_LEFT: Eye(View.SIDE_LEFT, lambda p: np.stack([-p[..., 0], -p[..., 2]], -1), lambda p: p[..., 1]),
+    View.SIDE_RIGHT: Eye(View.SIDE_RIGHT, lambda p: np.stack([p[..., 0], -p[..., 2]], -1), lambda p: -p[..., 1]),
+    View.FRONT: Eye(View.FRONT, lambda p: np.stack([p[..., 1], -p[..., 2]], -1), lambda p: p[..., 0]),
+    View.BEHIND: Eye(View.BEHIND, lambda p: np.stack([-p[..., 1], -p[..., 2]], -1), lambda p: -p[..., 0]),
+    View.ABOVE: Eye(View.ABOVE, lambda p: np.stack([-p[..., 1], -p[..., 0]], -1), lambda p: p[..., 2]),
+}
+_OVER_A_MAT = Eye(View.ABOVE, lambda p: np.stack([p[..., 0], -p[..., 1]], -1), lambda p: p[..., 2])
+
+
+def eye_of(view: View, lying: bool) -> Eye:
+    """From above a lying body is seen along the page, its head on the left."""
+    return _OVER_A_MAT if lying and view is View.ABOVE else _EYES[view]

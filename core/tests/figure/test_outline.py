@@ -1,0 +1,120 @@
+"""The drawn body is one, in every posture and from where it is shown; heights are written where they can be read."""
+
+from __future__ import annotations
+
+import re
+from itertools import combinations
+from unittest import TestCase
+
+import shapely
+
+from asketa_core import NoGrid, Screened, Side, Situation, View, figure, lane_view
+from asketa_core.figure.figure import scene_of
+from asketa_core.figure.outline import hair, seam, shapes_of
+from asketa_core.figure.views import eye_of
+from tests.library import variation, variations
+from tests.speech import english
+
+SPECK_CM2 = 4.0
+"""What is smaller nobody sees."""
+
+
+def settled(at: Situation, rung_id: str) -> Screened:
+    found = at.screen(variation(rung_id), Side.LEFT)
+    assert not isinstance(found, NoGrid), rung_id
+    return found
+
+
+class OneBody(TestCase):
+    def test_every_part_hangs_together(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung in variations():
+            found = settled(at, rung.id)
+            scene = scene_of(found, at.body, at.room, found.recommended)
+            for view in {lane_view(rung, Side.LEFT), View.ABOVE}:
+                shapes = shapes_of(scene.parts, eye_of(view, scene.lying))
+                whole = shapely.union_all([area for shape in shapes for area in (shape.area, shape.flesh)])
+                pieces = [each for each in getattr(whole, "geoms", [whole]) if each.area > SPECK_CM2]
+                self.assertEqual(len(pieces), 1, f"{rung.id} {view}")
+
+    def test_a_part_has_no_seam_where_it_grows(self) -> None:
+        at = Situation.of_nobody(170)
+        found = settled(at, "standing_balance.mountain")
+        scene = scene_of(found, at.body, at.room, found.recommended)
+        shapes = shapes_of(scene.parts, eye_of(View.FRONT, scene.lying))
+        trunk = next(shape for shape in shapes if shape.part.name == "trunk")
+        for shape in shapes:
+            if shape.part.name in ("thigh", "head"):
+                self.assertEqual(sum(line.length for line in seam(shape, trunk.area)), 0.0, shape.part.name)
+
+    def test_front_and_back_of_the_head_differ(self) -> None:
+        at = Situation.of_nobody(170)
+        found = settled(at, "standing_balance.mountain")
+        skull = scene_of(found, at.body, at.room, found.recommended).skull
+        front, behind = (hair(skull, eye_of(view, lying=False)).area for view in (View.FRONT, View.BEHIND))
+        self.assertGreater(behind, 1.4 * front)
+
+
+class Telling(TestCase):
+    def test_crossed_and_open_seats_are_seen_from_the_front(self) -> None:
+        for rung in (
+            "bound_angle.low_seat",
+            "cross_legged.floor",
+            "fire_log.stacked",
+            "shoelace.low_seat",
+            "lotus.half",
+        ):
+            self.assertEqual(lane_view(variation(rung), Side.LEFT), View.FRONT, rung)
+
+    def test_folds_and_lunges_are_seen_from_their_side(self) -> None:
+        for rung in ("seated_fold.free", "low_lunge.blanket", "pyramid.free", "fire_log.leaning"):
+            self.assertEqual(lane_view(variation(rung), Side.RIGHT), View.SIDE_RIGHT, rung)
+
+    def test_lying_crossings_and_twists_are_seen_from_above(self) -> None:
+        for rung in ("half_pigeon.lying", "lying_twist.free", "rest.side", "bound_angle.lying_free"):
+            self.assertEqual(lane_view(variation(rung), Side.LEFT), View.ABOVE, rung)
+
+    def test_who_lies_on_a_side_is_seen_from_the_front(self) -> None:
+        """The left leg worked, the right side lies below: the face looks to the right of the mat."""
+        self.assertEqual(lane_view(variation("clam.free"), Side.LEFT), View.SIDE_RIGHT)
+
+    def test_a_lying_body_uses_the_width(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung in ("half_pigeon.lying", "rest.side", "wipers.lying"):
+            found = settled(at, rung)
+            drawn = figure(found, at.body, at.room, found.recommended, View.ABOVE, english, labels=False)
+            _, _, width, height = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
+            self.assertGreater(width, height, rung)
+
+
+class Heights(TestCase):
+    def boxes(self, drawn: str) -> list[shapely.Polygon]:
+        found = re.findall(r'<text x="(-?[\d.]+)" y="(-?[\d.]+)"[^>]*>(\d+)<', drawn)
+        return [
+            shapely.box(float(x) - 1.7 * len(text), float(y) - 4.4, float(x) + 1.7 * len(text), float(y))
+            for x, y, text in found
+        ]
+
+    def test_no_two_are_written_over_each_other_and_none_is_cut_off(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung in variations():
+            found = settled(at, rung.id)
+            drawn = figure(found, at.body, at.room, found.recommended, lane_view(rung, Side.LEFT), english)
+            x, y, width, height = map(float, re.search(r'viewBox="([^"]+)"', drawn)[1].split())
+            page = shapely.box(x, y, x + width, y + height)
+            boxes = self.boxes(drawn)
+            for one, other in combinations(boxes, 2):
+                self.assertLess(one.intersection(other).area, 1.0, rung.id)
+            for box in boxes:
+                self.assertLess(box.difference(page).area, 0.5, rung.id)
+
+
+class Walls(TestCase):
+    def test_none_hides_the_body(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung in ("side_bend.wall", "warrior_one.block_at_wall", "wall_slide.small", "half_pigeon.at_wall"):
+            found = settled(at, rung)
+            for view in View:
+                drawn = figure(found, at.body, at.room, found.recommended, view, english, labels=False)
+                first_flesh = drawn.index('fill="var(--fig-mid')
+                self.assertNotIn('opacity="0.22"', drawn[first_flesh:], f"{rung} {view}")
