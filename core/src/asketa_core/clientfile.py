@@ -91,7 +91,9 @@ class ClientFile(Record):
         if "stature" not in latest:
             raise InputError("body", "the stature is not known.", "Enter the stature under Measures.")
         # Weight changes no angle of a seated leg, only loads in newtons, which use it as a factor.
-        return Body(latest["stature"], latest.get("weight", 70.0), pregnancy=self._belly(date))
+        rounded = max((kind_of(entry).rounded_cm(entry.facts) for entry in self.entries), default=0.0)
+        weight = latest.get("weight", 70.0)
+        return Body(latest["stature"], weight, pregnancy=self._belly(date), rounded_cm=rounded)
 
     def _belly(self, date: dt.date) -> GrowingBelly | None:
         """How large the belly is to be taken on a date; ``None`` when nobody is pregnant."""

@@ -13,6 +13,7 @@ from asketa_core.body.closing import WORLD_FORWARD
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Range, Ranges
 from asketa_core.figure.figure import scene_of
+from asketa_core.figure.solids import Box
 from asketa_core.poses.posture import NOT_MODELLED, Readout
 from asketa_core.poses.recipe import GroundLeg, Hands, KneelBase, KneelingLeg, PlantedLeg
 from asketa_core.poses.settle import REACH_TOLERANCE_CM, settle_pose
@@ -37,6 +38,9 @@ HAND_NEAR_CM = 6.0
 
 SINKS_CM = 7.0
 """How far a leg's axis may lie inside what it rests on or beside: less than a thigh's own radius."""
+
+LEVEL_SEAT_CM = 6.0
+"""A seat is no thicker; a tipped one reaches higher."""
 
 
 def situation(stature: float, own: dict[Quantity, int]) -> Situation:
@@ -120,7 +124,7 @@ class EveryVariation(TestCase):
                 if recipe.lean == "hands" and found.pose.spine_flexion_deg[1, found.best] < 1:
                     support = batch.number(recipe.hands_on or "floor")[found.best]
                     scene = scene_of(found, body, ROOM, found.best)
-                    arms = [part for part in scene.parts if part.name == "arm"]
+                    arms = [part for part in scene.parts if part.name == "forearm"]
                     lowest = min(float(ball.centre[2]) for arm in arms for chain in arm.chains for ball in chain)
                     self.assertLess(abs(lowest - support), HAND_NEAR_CM, rung.id)
                     seen[Hands] += 1
@@ -135,9 +139,14 @@ class EveryVariation(TestCase):
                     continue
                 scene = scene_of(found, at.body, ROOM, found.best)
                 legs = [part for part in scene.parts if part.name in ("thigh", "shin")]
+                seats = [
+                    Box(solid.points.min(axis=0), solid.points.max(axis=0), solid.material)
+                    for solid in scene.solids
+                    if solid.material == "wood" and np.ptp(solid.points[:, 2]) < LEVEL_SEAT_CM
+                ]
                 for one, other in ((chain[0], chain[-1]) for leg in legs for chain in leg.chains):
                     along = one.centre + np.linspace(0.05, 0.95, 15)[:, None] * (other.centre - one.centre)
-                    for box in scene.boxes:
+                    for box in (*scene.boxes, *seats):
                         depth = float(np.minimum(along - box.low, box.high - along).min(axis=1).max())
                         self.assertLess(depth, SINKS_CM, (rung.id, box.material))
 

@@ -82,6 +82,8 @@ class Body:
     weight_kg: float
     measured: dict[str, float] = field(default_factory=dict)
     pregnancy: Pregnancy | None = None
+    rounded_cm: float = 0.0
+    """How far the head stays from a wall behind the back: a rounded upper back, which figures show."""
 
     def __post_init__(self) -> None:
         check_range("stature_cm", self.stature_cm, STATURE_CM, "cm")

@@ -259,8 +259,9 @@ def _on_leg(body: Body, shoulder: Array, leg: Limb, wanted: float, below: bool =
     return np.asarray(found[best])
 
 
-def arm(body: Body, side: Side, shoulder: Array, wrist: Array, fingers: Array) -> Limb:
-    """An arm to a wrist; the elbow bends back and out, and what is out of reach gets a straight arm."""
+def arm(body: Body, side: Side, shoulder: Array, wrist: Array, fingers: Array, supine: bool = False) -> Limb:
+    """An arm to a wrist; the elbow bends back and out, lying on the back out and down, and what is out of reach gets a
+    straight arm."""
     upper, forearm, hand = body.length_cm("upper_arm"), body.length_cm("forearm"), body.length_cm("hand")
     wrist = np.array([wrist[0], wrist[1], max(float(wrist[2]), HAND_REST_CM)])
     reach = wrist - shoulder
@@ -268,7 +269,7 @@ def arm(body: Body, side: Side, shoulder: Array, wrist: Array, fingers: Array) -
     longest = upper + forearm - CUT_SHORT_CM
     if length > longest:
         wrist = shoulder + reach / length * longest
-    back_and_out = np.array([-1.0, 0.5 * side.sign, -0.2])
+    back_and_out = np.array([0.0, side.sign, -0.5] if supine else [-1.0, 0.5 * side.sign, -0.2])
     circle = knee_circle(shoulder[None], wrist[None], upper, forearm, side.sign, knee_toward=back_and_out)
     elbow = circle.knee_at(np.zeros(1))[0]
     tip = wrist + 0.6 * hand * unit(fingers + 0.3 * unit(wrist - elbow))

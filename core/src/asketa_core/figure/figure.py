@@ -9,10 +9,12 @@ import numpy as np
 from asketa_core.body.measures import Body
 from asketa_core.client.holds import SlotValue
 from asketa_core.figure.arms import beside_ankle
+from asketa_core.figure.furniture import Bed, stick, strap
 from asketa_core.figure.limbs import Limb
 from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
+from asketa_core.figure.solids import Bar
 from asketa_core.figure.views import View
 from asketa_core.poses.legs.kneeling import ROLL_BEHIND_KNEE_CM
 from asketa_core.poses.library import Variation
@@ -73,6 +75,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         drawn_up,
         on_edge,
         bearing,
+        heels_raised=recipe.heels_raised,
         hand_support_cm=raised + hands_at,
         arms_in_line=recipe.lean == "reach",
     )
@@ -110,15 +113,43 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     lying = variation.position == "lying" and recipe.recline_deg is not None
     furniture = Furniture(
         lying=variation.position in LYING,
+        on_side=variation.position == "side_lying",
         recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
         chair_in_front=recipe.hands.on == "chair_in_front",
         chair_back_in_front=recipe.hands.on == "chair_back_in_front",
+        chair_tipped="tipped_chair" in recipe.flags.overall,
         chair_beside=recipe.hands.on == "chair_beside",
         chair_at_side=recipe.hands.on == "side_chair",
         wall_in_front=recipe.hands.on == "wall",
         walls=recipe.walls,
+        bed=_bed(setup),
+        bars=tuple(_bars(recipe, skeleton, side, body)),
     )
     return build_scene(skeleton, body, side, supports, room, furniture)
+
+
+def _bed(setup: Mapping[str, SlotValue]) -> Bed | None:
+    """The bed somebody lies on, where the set-up says so."""
+    chosen = {value.choice for value in setup.values()}
+    return "bed" if "bed" in chosen else "plinth" if "plinth" in chosen else None
+
+
+def _bars(recipe: Recipe, skeleton: Skeleton, worked: Side, body: Body) -> Iterator[Bar]:
+    """Straps and sticks."""
+    feet = {side: (skeleton.legs[side], skeleton.heels[side]) for side in SIDES}
+    for where in recipe.props:
+        if where == "around_feet":
+            yield strap(feet, skeleton.arms)
+        elif where == "around_foot":
+            yield strap({worked: feet[worked]}, skeleton.arms)
+        elif where == "along_spine":
+            behind = STICK_BEHIND_SHARE * body.stature_cm
+            head = skeleton.spine[3] + 0.65 * (skeleton.spine[4] - skeleton.spine[3])
+            yield stick(skeleton.spine[1] - behind * skeleton.front[1], head - behind * skeleton.front[4])
+
+
+STICK_BEHIND_SHARE = 0.074
+"""How far behind the line of the spine a stick lies, as a share of stature."""
 
 
 def _over_deg(recipe: Recipe, grid: Grid, index: int, lying: bool) -> float:
@@ -204,14 +235,8 @@ def _places(
         case "under_shins":
             for leg in legs.values():
                 yield (leg.middle + leg.end) / 2, False
-        case "around_feet":
-            yield (left.tip + right.tip) / 2, True
-        case "around_foot":
-            yield front.tip, True
-        case "along_spine":
-            yield skeleton.spine[2], True
-        case "behind_back":
-            # Drawn as the slope the back lies on.
+        case "around_feet" | "around_foot" | "along_spine" | "behind_back":
+            # Drawn as straps, as a stick, and as the slope the back lies on.
             return
 
 
@@ -308,12 +333,15 @@ def figure(
     labels: bool = True,
     foot: str | None = None,
     light: Light | None = None,
+    small: bool = False,
 ) -> str:
-    """SVG of one set-up seen from one side, described in words for those who do not see it."""
+    """SVG of one set-up seen from one side, described in words for those who do not see it; ``small`` to be told apart
+    at 110 pixels."""
     # Loaded with the first figure: whoever draws none does without.
     from asketa_core.figure.svg import render  # noqa: PLC0415
 
-    return render(scene_of(screened, body, room, index, foot), view, words(describe(screened, index)), labels, light)
+    scene = scene_of(screened, body, room, index, foot)
+    return render(scene, view, words(describe(screened, index)), labels, light, small)
 
 
 def side_view(variation: Variation, side: Side) -> View:

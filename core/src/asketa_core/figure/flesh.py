@@ -18,8 +18,14 @@ from asketa_core.figure.limbs import Limb
 from asketa_core.figure.skeleton import Skeleton
 from asketa_core.units import SIDES, Array, Side, unit
 
-Name = Literal["trunk", "head", "thigh", "shin", "arm"]
-GROWS_FROM: dict[Name, Name] = {"head": "trunk", "thigh": "trunk", "arm": "trunk", "shin": "thigh"}
+Name = Literal["trunk", "head", "thigh", "shin", "arm", "forearm"]
+GROWS_FROM: dict[Name, Name] = {
+    "head": "trunk",
+    "thigh": "trunk",
+    "arm": "trunk",
+    "shin": "thigh",
+    "forearm": "arm",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +68,7 @@ CALF_BACK = ((0.0, 0.0), (0.30, 0.008), (0.62, 0.005), (0.92, 0.0), (1.0, 0.0))
 UPPER_ARM = ((0.0, 0.029), (0.35, 0.0265), (1.0, 0.0205))
 FOREARM = ((0.0, 0.0205), (0.22, 0.0215), (0.8, 0.0145), (1.0, 0.0128))
 HAND = ((0.0, 0.0125), (0.4, 0.0140), (0.75, 0.0110), (1.0, 0.0072))
-THUMB = (0.22, 0.62, 0.0068)
+THUMB = (0.16, 0.50, 0.0062)
 """Where along the hand the thumb leaves it and ends, and its radius."""
 
 HEEL_R, ARCH_R, BALL_R, TOE_R = 0.0165, 0.0105, 0.0118, 0.0072
@@ -74,17 +80,21 @@ RING_FRONT = (0.040, 0.054, 0.058, 0.064, 0.048, 0.028)
 RING_BACK = (0.052, 0.062, 0.044, 0.058, 0.050, 0.028)
 RING_SIDE = (0.078, 0.095, 0.077, 0.097, 0.100, 0.042)
 """Half-widths of the trunk at seat, hips, waist, chest, shoulders and neck, forward, backward and aside."""
+HUMP = (0.0, 0.0, 0.0, 0.25, 0.4, 0.0)
+"""Part of what the head stays from a wall by which each ring reaches further back."""
 BUTTOCK_R, BUTTOCK_BACK, BUTTOCK_DOWN = 0.053, 0.020, 0.012
 
 NECK_R = (0.033, 0.027)
 SKULL = (0.057, 0.047, 0.053)
 SKULL_BELOW_TOP, CHIN_AHEAD, CHIN_BELOW, CHIN_R = 0.053, 0.022, 0.048, 0.027
 """Half-lengths of the skull forward, aside and up; where its middle and the chin are."""
+NOSE, NOSE_R = ((0.047, -0.004), (0.0595, 0.014)), 0.0075
+"""Forward and below the middle of the skull: from brow to tip, so that one sees where a face looks."""
 
 SHOULDER_IN = 0.016
 FOLDED = 0.35
 """Thigh and shin are one as long as the knee is not folded past where their directions agree by so much."""
-SHOULDER_BLEND, HIP_BLEND, KNEE_BLEND, NECK_BLEND = 0.042, 0.062, 0.047, 0.10
+SHOULDER_BLEND, ELBOW_BLEND, HIP_BLEND, KNEE_BLEND, NECK_BLEND = 0.042, 0.026, 0.062, 0.047, 0.10
 """Within these shares of stature of their roots limbs grow out of what bears them without a seam."""
 
 
@@ -95,7 +105,7 @@ def flesh_of(skeleton: Skeleton, body: Body, worked: Side | None) -> tuple[list[
     parts = [_trunk(skeleton, body), head]
     for side in SIDES:
         parts += _leg(skeleton, body, side, side is worked)
-        parts.append(_arm(skeleton, s, side))
+        parts += _arm(skeleton, s, side)
     return parts, skull
 
 
@@ -148,7 +158,7 @@ def _foot(leg: Limb, heel: Array, toes: Array, body: Body) -> Iterator[tuple[Bal
     yield (ankle, arch)
 
 
-def _arm(skeleton: Skeleton, s: float, side: Side) -> Part:
+def _arm(skeleton: Skeleton, s: float, side: Side) -> Iterator[Part]:
     arm = skeleton.arms[side]
     # Joints as wide apart as they are make shoulders that look too broad.
     root = arm.root - side.sign * SHOULDER_IN * s * skeleton.aside[4]
@@ -158,7 +168,7 @@ def _arm(skeleton: Skeleton, s: float, side: Side) -> Part:
     fingers = unit(arm.tip - arm.end)
     inward = _across(np.array([0.0, -side.sign, 0.0]), fingers)
     length = float(np.linalg.norm(inward))
-    chains = [upper, lower, hand]
+    chains = [lower, hand]
     if length > 0.2:
         inward = inward / length
         start, end, radius = THUMB
@@ -166,10 +176,12 @@ def _arm(skeleton: Skeleton, s: float, side: Side) -> Part:
         chains.append(
             (
                 Ball(arm.end + start * reach * fingers + 0.006 * s * inward, radius * s * 1.2),
-                Ball(arm.end + end * reach * fingers + 0.021 * s * inward, radius * s),
+                Ball(arm.end + end * reach * fingers + 0.017 * s * inward, radius * s),
             )
         )
-    return Part("arm", side, tuple(chains), root=root, blend_cm=SHOULDER_BLEND * s)
+    yield Part("arm", side, (upper,), root=root, blend_cm=SHOULDER_BLEND * s)
+    folded = float(unit(arm.middle - root) @ unit(arm.end - arm.middle)) < FOLDED
+    yield Part("forearm", side, tuple(chains), root=arm.middle, blend_cm=ELBOW_BLEND * s, straight=not folded)
 
 
 def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
@@ -181,8 +193,10 @@ def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
     axes = s * np.stack([SKULL[0] * ahead, SKULL[1] * aside, SKULL[2] * up])
     chin = Ball(centre + s * (CHIN_AHEAD * ahead - CHIN_BELOW * up), CHIN_R * s)
     egg = np.concatenate([centre + _SPHERE @ axes, chin.centre + chin.radius_cm * _SPHERE])
+    brow, tip = (centre + s * (ahead_by * ahead - below * up) for ahead_by, below in NOSE)
+    nose = (Ball(brow, NOSE_R * s), Ball(tip, NOSE_R * s))
     neck = (Ball(c7 + 0.004 * s * ahead, NECK_R[0] * s), Ball(centre - s * (0.035 * up + 0.008 * ahead), NECK_R[1] * s))
-    return Part("head", None, (neck,), (egg,), root=c7, blend_cm=NECK_BLEND * s), Head(centre, axes)
+    return Part("head", None, (neck, nose), (egg,), root=c7, blend_cm=NECK_BLEND * s), Head(centre, axes)
 
 
 def _trunk(skeleton: Skeleton, body: Body) -> Part:
@@ -202,11 +216,11 @@ def _trunk(skeleton: Skeleton, body: Body) -> Part:
     angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
     rings = []
     for k, centre in enumerate(centres):
-        depth = np.where(np.cos(angles) >= 0, RING_FRONT[k], RING_BACK[k]) * np.cos(angles)
+        # A rounded back is furthest out at the shoulder blades, over which the neck starts ahead.
+        behind = RING_BACK[k] * s + HUMP[k] * body.rounded_cm
+        depth = np.where(np.cos(angles) >= 0, RING_FRONT[k] * s, behind) * np.cos(angles)
         rings.append(
-            centre
-            + s * np.outer(depth, skeleton.front[k])
-            + s * RING_SIDE[k] * np.outer(np.sin(angles), skeleton.aside[k])
+            centre + np.outer(depth, skeleton.front[k]) + s * RING_SIDE[k] * np.outer(np.sin(angles), skeleton.aside[k])
         )
     smooth = _smooth(np.stack(rings))
     clouds = [np.concatenate([low, high]) for low, high in itertools.pairwise(smooth)]
@@ -231,12 +245,27 @@ SMOOTH_RINGS = 9
 
 
 def _smooth(rings: Array) -> Array:
-    """More rings between the given ones along a smooth curve, (k, points, 3)."""
-    # Loaded with the first figure: whoever draws none does without.
-    from scipy.interpolate import PchipInterpolator  # noqa: PLC0415
+    """More rings between the given ones along a smooth curve through them, (k, points, 3)."""
+    return np.asarray(np.einsum("kr,rpc->kpc", _BETWEEN, rings))
 
-    level = np.arange(len(rings))
-    return np.asarray(PchipInterpolator(level, rings, axis=0)(np.linspace(0, len(rings) - 1, SMOOTH_RINGS)))
+
+def _between(count: int, rings: int) -> Array:
+    """What each of ``count`` rings spread evenly takes of each given one, (count, rings): cubics through all, each with the
+    slope of its neighbours."""
+    own = np.eye(rings)
+    slope = np.gradient(own, axis=0)
+    level = np.linspace(0, rings - 1, count)
+    low = np.minimum(level.astype(int), rings - 2)
+    t = (level - low)[:, None]
+    return np.asarray(
+        (2 * t**3 - 3 * t**2 + 1) * own[low]
+        + (t**3 - 2 * t**2 + t) * slope[low]
+        + (3 * t**2 - 2 * t**3) * own[low + 1]
+        + (t**3 - t**2) * slope[low + 1]
+    )
+
+
+_BETWEEN = _between(SMOOTH_RINGS, len(RING_SIDE))
 
 
 def ball_points(count: int) -> Array:

@@ -1,35 +1,42 @@
-"""Parts of the body as outlines on the page: hulls joined, inner corners rounded, seams where one lies over another."""
+"""Parts of the body as outlines on the page: hulls joined, inner corners rounded, seams where one lies over another.
+
+Everything is worked out for all parts at once: there is little to do for each, and calling is what would take time.
+"""
 
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 import shapely
-from shapely import LineString, MultiPoint, Point, Polygon
+from shapely import LineString, MultiPoint, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from asketa_core.figure.flesh import GROWS_FROM, Ball, Head, Name, Part, ball_points
-from asketa_core.figure.views import Eye, Project
-from asketa_core.units import Array, Side
+from asketa_core.figure.flesh import GROWS_FROM, Head, Name, Part, ball_points
+from asketa_core.figure.views import Eye
+from asketa_core.units import Array
 
-ARC_POINTS = 16
-ROUND_CM = 1.6
-"""Inner corners within a part are rounded by this much, where limbs meet the trunk by more."""
-INNER_CM: Mapping[Name, float] = {"thigh": 5.0, "arm": 3.5, "head": 4.0, "shin": 2.0}
-TRUNK_ROUND_CM = 5.0
-FILLET_SHARE, JOIN_SHARE, STRAIGHT_SHARE = 1.9, 1.65, 3.6
+ARC_POINTS = 7
+"""Points on the part of a circle that a hull keeps."""
+ROUND_CM: dict[Name, float] = {"trunk": 5.0, "head": 1.6, "shin": 1.6, "forearm": 1.6}
+"""Inner corners within a part are rounded by this much; thigh and upper arm are one straight run and have none."""
+INNER_CM: dict[Name, float] = {"thigh": 5.0, "arm": 3.5, "head": 4.0, "shin": 2.0}
+"""And those where it meets what bears it by this much; elbows need none."""
+FILLET_SHARE, JOIN_SHARE = 1.9, 1.65
 """How far around a root the flesh is filled in, and how far no seam shows, as shares of where the limb blends."""
 SIMPLE_CM = 0.1
+ALL_CM = 500.0
 HAIR_CM = 0.8
 """How far hair stands out from the skull."""
 
-ABOVE_FLOOR = shapely.box(-1000.0, -1000.0, 1000.0, 0.0)
+Areas = npt.NDArray[np.object_]
+"""Areas or lines on the page, one for each part or each piece."""
 
-_ARC = np.linspace(0, 2 * np.pi, ARC_POINTS, endpoint=False)
-_CIRCLE = np.column_stack([np.cos(_ARC), np.sin(_ARC)])
+ABOVE_FLOOR = shapely.box(-1000.0, -1000.0, 1000.0, 0.0)
+NOWHERE = Polygon()
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,99 +47,154 @@ class Shape:
     area: BaseGeometry
     flesh: BaseGeometry
     nearness: float
-    joins: BaseGeometry
-    """Where it and other parts grow into each other: no seam there."""
+    edge: BaseGeometry
+    """Its outline but for where it and other parts grow into each other: no seam there."""
 
 
-def shapes_of(parts: Iterable[Part], eye: Eye) -> list[Shape]:
+def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     """Every part as an outline, flat where it lies on the floor."""
-    parts = list(parts)
-    areas = {(part.name, part.side): _area(part, eye) for part in parts}
-    joins = {(part.name, part.side): _join(part, eye.flat) for part in parts}
-    found = []
-    for part in parts:
-        area = areas[part.name, part.side]
-        flesh: BaseGeometry = Polygon()
-        if part.root is not None:
-            bearer = GROWS_FROM[part.name]
-            flesh = _flesh(area, areas[bearer, part.side if bearer == "thigh" else None], part, eye)
-        found.append(Shape(part, area, flesh, _nearness(part, eye), _joins(part, joins)))
-    return found
+    areas = _areas(parts, eye)
+    rooted = [at for at, part in enumerate(parts) if part.root is not None]
+    roots = eye.flat(np.stack([_root(parts[at]) for at in rooted]))
+    flesh = np.full(len(parts), NOWHERE)
+    filled = [k for k, at in enumerate(rooted) if parts[at].name in INNER_CM]
+    fleshed = [rooted[k] for k in filled]
+    flesh[fleshed] = _flesh(parts, areas, fleshed, roots[filled], eye)
+    edges = shapely.difference(shapely.boundary(areas), _joins(parts, areas, rooted, roots))
+    nearness = _nearness(parts, eye)
+    return [Shape(part, areas[at], flesh[at], nearness[at], edges[at]) for at, part in enumerate(parts)]
 
 
-def _joins(part: Part, joins: Mapping[tuple[Name, Side | None], BaseGeometry]) -> BaseGeometry:
-    """Where a part grows out of what bears it, and where what it bears grows out of it."""
-    borne = [
-        join for (name, side), join in joins.items() if GROWS_FROM.get(name) == part.name and part.side in (None, side)
-    ]
-    return shapely.union_all([joins[part.name, part.side], *borne])
+def _root(part: Part) -> Array:
+    assert part.root is not None, part.name
+    return part.root
 
 
-def _join(part: Part, flat: Project) -> BaseGeometry:
-    if part.root is None:
-        return Polygon()
-    share = STRAIGHT_SHARE if part.straight else JOIN_SHARE
-    return Point(flat(part.root)).buffer(share * part.blend_cm, quad_segs=6)
+def _areas(parts: Sequence[Part], eye: Eye) -> Areas:
+    """The outline of each part, (parts,)."""
+    owners, hulls = _hulls(parts, eye)
+    areas = _united(owners, hulls, len(parts))
+    cornered = [at for at, part in enumerate(parts) if part.name in ROUND_CM]
+    areas[cornered] = closed(areas[cornered], np.array([ROUND_CM[parts[at].name] for at in cornered]))
+    return _plain(_on_floor(areas, eye))
+
+
+def _plain(areas: Areas) -> Areas:
+    """The same with no more points than it takes."""
+    return np.asarray(shapely.simplify(areas, SIMPLE_CM, preserve_topology=False))
+
+
+def _hulls(parts: Sequence[Part], eye: Eye) -> tuple[list[int], Areas]:
+    """What the parts are joined from: the part each belongs to, and the areas."""
+    owners, pairs = [], []
+    for at, part in enumerate(parts):
+        for chain in part.chains:
+            found = list(itertools.pairwise(chain)) or [(chain[0], chain[0])]
+            owners += [at] * len(found)
+            pairs += found
+    centres = eye.flat(np.array([[one.centre, other.centre] for one, other in pairs]))
+    capsules = _capsules(centres, np.array([[one.radius_cm, other.radius_cm] for one, other in pairs]))
+    clouds = [(at, cloud) for at, part in enumerate(parts) for cloud in part.clouds]
+    if not clouds:
+        return owners, capsules
+    which = np.repeat(np.arange(len(clouds)), [len(cloud) for _, cloud in clouds])
+    lines = shapely.linestrings(eye.flat(np.concatenate([cloud for _, cloud in clouds])), indices=which)
+    hulls = shapely.convex_hull(lines)
+    return owners + [at for at, _ in clouds], np.concatenate([capsules, hulls])
+
+
+def _capsules(centres: Array, radii: Array) -> Areas:
+    """The hulls of pairs of circles, centres (n, 2, 2) and radii (n, 2): (n,) areas."""
+    line = centres[:, 1] - centres[:, 0]
+    length = np.hypot(line[:, 0], line[:, 1])
+    toward = np.arctan2(line[:, 1], line[:, 0])
+    # From the line to where both circles have a tangent in common; one within the other has the whole outline.
+    narrows = np.clip((radii[:, 0] - radii[:, 1]) / np.maximum(length, 1e-9), -1.0, 1.0)
+    tangent = np.arccos(narrows)
+    share = np.linspace(0.0, 1.0, ARC_POINTS)
+    round_one = tangent[:, None] + share * (2 * np.pi - 2 * tangent)[:, None]
+    round_other = -tangent[:, None] + share * (2 * tangent)[:, None]
+    angles = toward[:, None] + np.concatenate([round_one, round_other], axis=1)
+    own = np.repeat([0, 1], ARC_POINTS)
+    circle = np.stack([np.cos(angles), np.sin(angles)], axis=-1)
+    return np.asarray(shapely.polygons(centres[:, own] + radii[:, own, None] * circle))
+
+
+def _united(owners: Sequence[int], areas: Areas, count: int) -> Areas:
+    """The union of what belongs to each owner, (count,)."""
+    place = np.zeros(count, dtype=int)
+    table = np.full((count, int(np.bincount(owners).max())), None)
+    for owner, area in zip(owners, areas, strict=True):
+        table[owner, place[owner]] = area
+        place[owner] += 1
+    return np.asarray(shapely.union_all(table, axis=1))
+
+
+def _on_floor(areas: Areas, eye: Eye) -> Areas:
+    """Cut off at the floor what would sink into it."""
+    sinking = shapely.bounds(areas)[:, 3] > 0
+    if eye.from_above or not sinking.any():
+        return areas
+    areas[sinking] = shapely.intersection(areas[sinking], ABOVE_FLOOR)
+    return areas
+
+
+def closed(areas: Areas, by_cm: Array) -> Areas:
+    """Inner corners rounded: grown, and shrunk again."""
+    return np.asarray(shapely.buffer(shapely.buffer(_plain(areas), by_cm, quad_segs=2), -by_cm, quad_segs=2))
+
+
+def _discs(centres: Array, radii: Array) -> Areas:
+    return _capsules(np.repeat(centres[:, None], 2, axis=1), np.repeat(radii[:, None], 2, axis=1))
+
+
+def _blends(parts: Sequence[Part], rooted: Sequence[int]) -> Array:
+    return np.array([parts[at].blend_cm for at in rooted])
+
+
+def _flesh(parts: Sequence[Part], areas: Areas, rooted: Sequence[int], roots: Array, eye: Eye) -> Areas:
+    """Each limb and what bears it around its root, the inner corners between them filled."""
+    bearers = [_bearer(parts, at) for at in rooted]
+    around = _discs(roots, FILLET_SHARE * _blends(parts, rooted))
+    near_root = shapely.union(shapely.intersection(areas[rooted], around), shapely.intersection(areas[bearers], around))
+    rounded = closed(near_root, np.array([INNER_CM[parts[at].name] for at in rooted]))
+    return _plain(_on_floor(rounded, eye))
+
+
+def _bearer(parts: Sequence[Part], at: int) -> int:
+    """The part another grows from."""
+    name = GROWS_FROM[parts[at].name]
+    return next(k for k, part in enumerate(parts) if part.name == name and part.side in (None, parts[at].side))
+
+
+def _joins(parts: Sequence[Part], areas: Areas, rooted: Sequence[int], roots: Array) -> Areas:
+    """Where each part lies within one it grows from, or within one that grows from it, around the root; all of that one
+    where the two go on straight. (parts,)"""
+    bearers = [_bearer(parts, at) for at in rooted]
+    blends = np.array([ALL_CM if parts[at].straight else JOIN_SHARE * parts[at].blend_cm for at in rooted])
+    around = _discs(roots, blends)
+    within = np.concatenate([shapely.intersection(areas[bearers], around), shapely.intersection(areas[rooted], around)])
+    return _united([*rooted, *bearers], within, len(parts))
 
 
 AWAY_CM = 200.0
 """What belongs to the side turned away is drawn before the trunk, however it is placed."""
 
 
-def _nearness(part: Part, eye: Eye) -> float:
-    points = [ball.centre for chain in part.chains for ball in chain]
-    points += [cloud.mean(axis=0) for cloud in part.clouds]
-    away = AWAY_CM if eye.far_side is not None and part.side is eye.far_side else 0.0
-    return float(eye.near(np.stack(points)).mean()) - away
-
-
-def _area(part: Part, eye: Eye) -> BaseGeometry:
-    points = [piece for chain in part.chains for piece in _circles(chain, eye.flat)]
-    points += [eye.flat(cloud) for cloud in part.clouds]
-    which = np.repeat(np.arange(len(points)), [len(each) for each in points])
-    every = np.asarray(shapely.points(np.concatenate(points)))
-    hulls = shapely.convex_hull(shapely.multipoints(every, indices=which))
-    whole = shapely.union_all(hulls)
-    if part.name != "thigh":
-        # A thigh is one straight run: it has no inner corners.
-        whole = closed(whole, TRUNK_ROUND_CM if part.name == "trunk" else ROUND_CM)
-    return _on_floor(whole, eye)
-
-
-def _on_floor(area: BaseGeometry, eye: Eye) -> BaseGeometry:
-    sinks = not eye.from_above and area.bounds[3] > 0
-    return shapely.intersection(area, ABOVE_FLOOR) if sinks else area
-
-
-def closed(area: BaseGeometry, by_cm: float) -> BaseGeometry:
-    """Inner corners rounded: grown, and shrunk again."""
-    return area.buffer(by_cm, quad_segs=2).buffer(-by_cm, quad_segs=2)
-
-
-def _circles(chain: tuple[Ball, ...], flat: Project) -> Iterator[Array]:
-    """The circles of each pair of neighbours as points."""
-    circles = [flat(ball.centre) + ball.radius_cm * _CIRCLE for ball in chain]
-    if len(circles) == 1:
-        yield circles[0]
-    for one, other in itertools.pairwise(circles):
-        yield np.concatenate([one, other])
-
-
-def _flesh(area: BaseGeometry, bearer: BaseGeometry, part: Part, eye: Eye) -> BaseGeometry:
-    """A limb and what bears it around its root, the inner corners between them filled."""
-    assert part.root is not None
-    around = Point(eye.flat(part.root)).buffer(FILLET_SHARE * part.blend_cm, quad_segs=4)
-    near_root = shapely.union(shapely.intersection(area, around), shapely.intersection(bearer, around))
-    return _on_floor(closed(near_root, INNER_CM[part.name]), eye)
+def _nearness(parts: Sequence[Part], eye: Eye) -> list[float]:
+    middles = []
+    for part in parts:
+        points = [ball.centre for chain in part.chains for ball in chain]
+        points += [cloud.mean(axis=0) for cloud in part.clouds]
+        middles.append(np.mean(points, axis=0))
+    near = eye.near(np.stack(middles))
+    away = [AWAY_CM if eye.far_side is not None and part.side is eye.far_side else 0.0 for part in parts]
+    return [float(value) for value in near - away]
 
 
 def seam(shape: Shape, below: BaseGeometry) -> list[LineString]:
     """Where a part's edge lies over what was drawn of the body before, away from where they join."""
-    edge: BaseGeometry = shapely.boundary(shape.area)
-    if not shapely.intersects(edge, below):
-        return []
-    over = lines_of(shapely.intersection(edge, below))
-    return lines_of(shapely.difference(shapely.MultiLineString(over), shape.joins)) if over else []
+    return lines_of(shapely.intersection(shape.edge, below))
 
 
 def lines_of(found: BaseGeometry) -> list[LineString]:

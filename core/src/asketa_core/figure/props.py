@@ -7,12 +7,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from asketa_core.figure.palette import Paint
-from asketa_core.figure.scene import Box
+from asketa_core.figure.solids import Box
 from asketa_core.figure.views import Eye
 
-EDGE_CM = 0.55
+EDGE_CM, SMALL_EDGE_CM = 0.55, 0.9
 FINE_CM = 0.35
-"""Lines around props, and within them."""
+"""Lines around props, and within them; small figures have stronger ones around and none within."""
+
+
+def edge_cm(small: bool) -> float:
+    return SMALL_EDGE_CM if small else EDGE_CM
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +43,8 @@ class Face:
 
 
 def face_of(box: Box, eye: Eye) -> Face:
-    corners = eye.flat(np.stack([box.low, box.high]))
+    ends = (box.low, box.high)
+    corners = eye.flat(np.array([[x[0], y[1], z[2]] for x in ends for y in ends for z in ends]))
     (x0, y0), (x1, y1) = corners.min(axis=0), corners.max(axis=0)
     size = box.high - box.low
     longest = np.eye(3)[int(np.argmax(size[:2]))]
@@ -55,12 +60,13 @@ def number(value: float) -> str:
     return str(tenths // 10) if tenths % 10 == 0 else f"{tenths / 10}"
 
 
-def drawn(box: Box, face: Face, paint: Paint) -> str:
+def drawn(box: Box, face: Face, paint: Paint, small: bool = False) -> str:
     """A prop as SVG."""
     if box.wall:
         return _rect(face, 0, paint("line"), None, opacity=0.22)
     fill, edge = paint(box.material), paint(f"{box.material}-edge")
-    faded = 0.45 if box.see_through else None
+    if small:
+        return _plain(box, face, fill, edge)
     match box.kind:
         case "blanket":
             return _blanket(box, face, fill, edge)
@@ -70,11 +76,23 @@ def drawn(box: Box, face: Face, paint: Paint) -> str:
             return _pillow(face, fill, edge)
         case "block" | "slim_block":
             return _rect(face, 0.8, fill, edge) + _grain(face, edge)
-    return _rect(face, 0.9, fill, edge, opacity=faded)
+        case "mattress":
+            return _rect(face, 3.0, fill, edge)
+    return _rect(face, 0.9, fill, edge)
 
 
-def _rect(face: Face, round_cm: float, fill: str, edge: str | None, opacity: float | None = None) -> str:
-    stroke = "" if edge is None else f' stroke="{edge}" stroke-width="{EDGE_CM}"'
+def _plain(box: Box, face: Face, fill: str, edge: str) -> str:
+    """A prop by its outline alone."""
+    round_cm = {"bolster": 0.36, "round_bolster": 0.36, "towel_roll": 0.36, "cushion": 0.42, "pillow": 0.42}
+    thick = min(face.width, face.height)
+    end_on = face.end_on and not face.from_above and box.kind in ("bolster", "round_bolster", "towel_roll")
+    return _rect(face, (0.5 if end_on else round_cm.get(box.kind, 0.08)) * thick, fill, edge, SMALL_EDGE_CM)
+
+
+def _rect(
+    face: Face, round_cm: float, fill: str, edge: str | None, edge_wide: float = EDGE_CM, opacity: float | None = None
+) -> str:
+    stroke = "" if edge is None else f' stroke="{edge}" stroke-width="{edge_wide}"'
     faded = "" if opacity is None else f' opacity="{opacity}"'
     corner = f' rx="{number(round_cm)}"' if round_cm else ""
     return (

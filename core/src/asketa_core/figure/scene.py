@@ -3,25 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
-from typing import Literal
 
 import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.figure.arms import CHAIR_BACK_CM
 from asketa_core.figure.flesh import Head, Part, flesh_of
+from asketa_core.figure.furniture import POST_CM, Bed, Chair, bed_pieces, chair_pieces
 from asketa_core.figure.skeleton import Skeleton
+from asketa_core.figure.solids import Bar, Box, Material, Solid
 from asketa_core.poses.recipe import Wall
 from asketa_core.props.kinds import ChairSize, Room, kinds
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.units import SIDES, Array, Side
 
 CHAIR_BACK_BEHIND_HIP_CM = 17.0
-CHAIR_LEG_CM = 3.0
 
-Material = Literal["wood", "felt", "cotton"]
 MATERIALS: Mapping[str, Material] = {
     "chair": "wood",
     "block": "wood",
@@ -32,32 +31,7 @@ MATERIALS: Mapping[str, Material] = {
     "cushion": "cotton",
     "towel_roll": "felt",
     "pillow": "cotton",
-    "strap": "felt",
-    "stick": "wood",
 }
-
-
-@dataclass(frozen=True, slots=True)
-class Box:
-    """An upright box, corners low and high (3,): a prop of a ``kind``, a piece of a chair, or a ``wall``. ``folds`` are the
-    layers of a blanket, ``see_through`` lets the body show behind it."""
-
-    low: Array
-    high: Array
-    material: Material
-    kind: str = ""
-    folds: int = 0
-    see_through: bool = False
-    wall: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Prism:
-    """A slanted solid: its outline in the plane of the trunk (k, 2) as forward and up, and its breadth."""
-
-    profile: Array
-    half_breadth_cm: float
-    material: Material
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,9 +71,12 @@ class Scene:
     parts: tuple[Part, ...]
     skull: Head
     boxes: tuple[Box, ...]
-    prisms: tuple[Prism, ...]
+    solids: tuple[Solid, ...]
+    bars: tuple[Bar, ...]
     marks: tuple[HeightMark, ...]
     lying: bool = False
+    on_side: bool = False
+    bed: Bed | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,59 +84,82 @@ class Furniture:
     """What stands around a body besides stacks."""
 
     lying: bool = False
+    on_side: bool = False
     recline_deg: float | None = None
     chair_in_front: bool = False
     chair_back_in_front: bool = False
+    chair_tipped: bool = False
     chair_beside: bool = False
     chair_at_side: bool = False
     wall_in_front: bool = False
     walls: tuple[Wall, ...] = ()
+    bed: Bed | None = None
+    bars: tuple[Bar, ...] = ()
+
+
+class _Props:
+    """Props as they are put down."""
+
+    def __init__(self) -> None:
+        self.boxes: list[Box] = []
+        self.solids: list[Solid] = []
+        self.bars: list[Bar] = []
+        self.marks: list[HeightMark] = []
+
+    def put(self, chair: Chair) -> None:
+        bars, solids = chair_pieces(chair)
+        self.bars += bars
+        self.solids += solids
 
 
 def build_scene(
     skeleton: Skeleton, body: Body, worked: Side, supports: Iterable[Support], room: Room, furniture: Furniture
 ) -> Scene:
     """Body and props of one set-up."""
-    boxes: list[Box] = []
-    prisms: list[Prism] = []
-    marks: list[HeightMark] = []
+    props = _Props()
     for support in supports:
         if not support.stack.layers:
             continue
         if support.stack.layers[0].kind == "chair":
-            _add_chair_stack(boxes, marks, support, room)
+            _put_chair_stack(props, support, room)
         elif support.rest is Rest.SEAT:
-            _add_floor_seat(boxes, marks, support.stack, support.under)
+            _put_floor_seat(props, support.stack, support.under)
         else:
-            _add_support(boxes, marks, support)
+            _put_support(props, support)
     if furniture.recline_deg:
-        _add_slope(boxes, prisms, skeleton, body, furniture.recline_deg)
+        _put_slope(props, skeleton, body, furniture.recline_deg)
     wrists = np.stack([skeleton.arms[side].end for side in SIDES])
+    reach = float(wrists[:, 0].mean())
     if furniture.chair_in_front:
-        reach = float(wrists[:, 0].mean())
-        _add_chair(boxes, reach - 8.0, reach + 32.0, FRONT_CHAIR, back_at_far_end=True)
+        props.put(Chair(FRONT_CHAIR, reach + 32.0, ahead=-1))
     if furniture.chair_back_in_front:
-        reach = float(wrists[:, 0].mean())
-        _add_chair(boxes, reach - 1.0, reach + 39.0, FRONT_CHAIR)
+        _put_chair_back_at(props, reach, furniture.chair_tipped)
     if furniture.chair_beside:
-        _add_chair_at_hand(boxes, skeleton.arms[worked.other].end)
+        _put_chair_at_hand(props, skeleton.arms[worked.other].end)
     if furniture.chair_at_side:
-        _add_chair_at_hand(boxes, min((skeleton.arms[side].end for side in SIDES), key=lambda at: float(at[2])))
+        _put_chair_at_hand(props, min((skeleton.arms[side].end for side in SIDES), key=lambda at: float(at[2])))
     if furniture.wall_in_front:
         x = float(wrists[:, 0].max()) + PALM_ON_WALL_CM
-        boxes.append(_wall_of(x, x + 3.0, -45.0, 45.0, float(skeleton.spine[:, 2].max()) + 20.0))
+        props.boxes.append(_wall_of(x, x + 3.0, -45.0, 45.0, float(skeleton.spine[:, 2].max()) + 20.0))
     for wall in furniture.walls:
-        boxes.append(_wall(wall, skeleton, body, worked))
+        props.boxes.append(_wall(wall, skeleton, body, worked, props.boxes))
     parts, skull = flesh_of(skeleton, body, worked)
-    return Scene(tuple(parts), skull, tuple(boxes), tuple(prisms), tuple(marks), furniture.lying)
+    if furniture.bed is not None:
+        legs, boxes = bed_pieces(furniture.bed, skeleton.points)
+        props.bars, props.boxes = [*legs, *props.bars], [*boxes, *props.boxes]
+    return Scene(
+        tuple(parts), skull, tuple(props.boxes), tuple(props.solids), (*props.bars, *furniture.bars),
+        tuple(props.marks), furniture.lying, furniture.on_side, furniture.bed,
+    )  # fmt: skip
 
 
-def _wall(where: Wall, skeleton: Skeleton, body: Body, worked: Side) -> Box:
+def _wall(where: Wall, skeleton: Skeleton, body: Body, worked: Side, boxes: Iterable[Box]) -> Box:
     """A wall that back, heel, feet or shin touch."""
     top = float(skeleton.spine[:, 2].max()) + 20.0
     feet = np.stack([point for side in SIDES for point in (skeleton.legs[side].tip, skeleton.heels[side])])
     if where == "beside":
-        y = worked.sign * (float(np.abs(feet[:, 1]).max()) + WALL_BESIDE_CM)
+        outmost = [worked.sign * feet[:, 1], *(worked.sign * np.array([box.low[1], box.high[1]]) for box in boxes)]
+        y = worked.sign * (float(np.concatenate(outmost).max()) + WALL_BESIDE_CM)
         low, high = sorted((y, y + worked.sign * 3.0))
         return _wall_of(float(feet[:, 0].min()), float(feet[:, 0].max()), low, high, top)
     if where == "at_feet":
@@ -177,10 +177,12 @@ def _wall_of(x0: float, x1: float, y0: float, y1: float, top: float) -> Box:
     return Box(np.array([x0, y0, 0.0]), np.array([x1, y1, top]), "wood", wall=True)
 
 
-WALL_BESIDE_CM = 12.0
+WALL_BESIDE_CM = 1.0
 
 FRONT_CHAIR = ChairSize(height_cm=45, depth_cm=40, width_cm=40, back_top_cm=CHAIR_BACK_CM, back="open", arms=False)
 """A generic chair to lean on."""
+
+HAND_BEHIND_EDGE_CM = 1.0
 
 PALM_ON_WALL_CM = 3.0
 """A wrist stands this far from the wall its palm lies on."""
@@ -197,51 +199,29 @@ SITS_AHEAD = 0.4
 SLOPE_THICKNESS_CM = 13.0
 
 
-def _wood(x0: float, x1: float, y0: float, y1: float, z0: float, z1: float, see_through: bool = False) -> Box:
-    return Box(np.array([x0, y0, z0]), np.array([x1, y1, z1]), "wood", see_through=see_through)
+def _put_chair_back_at(props: _Props, reach: float, tipped: bool) -> None:
+    """A chair whose back-rest is under the hands; tipped, its far side leans on a wall."""
+    chair = Chair(FRONT_CHAIR, 0.0, tipped=tipped)
+    chair = replace(chair, back_x=reach + HAND_BEHIND_EDGE_CM - float(chair.back_top[0]))
+    props.put(chair)
+    if tipped:
+        x = float(chair.back_top[0]) + POST_CM / 2
+        props.boxes.append(_wall_of(x, x + 3.0, -45.0, 45.0, FRONT_CHAIR.back_top_cm + 50.0))
 
 
-def _add_chair(
-    boxes: list[Box],
-    near: float,
-    far: float,
-    chair: ChairSize,
-    back_at_far_end: bool = False,
-    centre_y: float = 0.0,
-) -> None:
-    """A chair between two distances along x; its back stands at the near end unless said otherwise."""
-    half, leg = chair.width_cm / 2, CHAIR_LEG_CM
-    low, high = centre_y - half, centre_y + half
-    top = chair.back_top_cm if chair.back != "none" else chair.height_cm
-    back_x, front_x = (far - leg, near) if back_at_far_end else (near, far - leg)
-    for y in (low, high - leg):
-        boxes.append(_wood(back_x, back_x + leg, y, y + leg, 0, top))
-        boxes.append(_wood(front_x, front_x + leg, y, y + leg, 0, chair.height_cm))
-    boxes.append(_wood(near, far, low, high, chair.height_cm - 3, chair.height_cm))
-    if chair.back != "none":
-        bottom = chair.height_cm + (0 if chair.back == "solid" else 22)
-        x = far - 2 if back_at_far_end else near
-        boxes.append(_wood(x, x + 2, low, high, bottom, chair.back_top_cm))
-    if chair.arms:
-        for y in (low, high - leg):
-            boxes.append(_wood(near, far - 8, y, y + leg, chair.height_cm + 20, chair.height_cm + 22, True))
-            boxes.append(_wood(far - 10, far - 8, y, y + leg, chair.height_cm, chair.height_cm + 20, True))
-
-
-def _add_chair_at_hand(boxes: list[Box], wrist: Array) -> None:
+def _put_chair_at_hand(props: _Props, wrist: Array) -> None:
     """A chair whose seat, or whose back where that is out of reach, lies under one hand."""
     by_the_back = wrist[2] > STOOL.height_cm + STOOL.depth_cm / 2
-    behind, chair = (1.0, FRONT_CHAIR) if by_the_back else (STOOL.depth_cm / 2, STOOL)
-    start = float(wrist[0]) - behind
-    _add_chair(boxes, start, start + chair.depth_cm, chair, centre_y=float(wrist[1]))
+    behind, size = (1.0, FRONT_CHAIR) if by_the_back else (STOOL.depth_cm / 2, STOOL)
+    props.put(Chair(size, float(wrist[0]) - behind, y=float(wrist[1])))
 
 
-def _layer(layer: Layer, low: Array, high: Array) -> Box:
+def _layer(layer: Layer, low: Array, high: Array, held: bool = False) -> Box:
     folds = int(layer.way) * layer.pieces if layer.piled else 0
-    return Box(low, high, MATERIALS[layer.kind], kind=layer.kind, folds=folds)
+    return Box(low, high, MATERIALS[layer.kind], kind=layer.kind, folds=folds, held=held)
 
 
-def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support, room: Room) -> None:
+def _put_chair_stack(props: _Props, support: Support, room: Room) -> None:
     """A chair with what lies on it: sat on with its back behind, else centred under what rests on it."""
     chair_layer = support.stack.layers[0]
     chair = next(prop for prop in room.stock if prop.id == chair_layer.prop_id).chair
@@ -255,27 +235,27 @@ def _add_chair_stack(boxes: list[Box], marks: list[HeightMark], support: Support
         back, y = at - chair.depth_cm / 2, float(support.under[1])
         chair = chair.model_copy(update={"back": "none", "arms": False})
     front, half = back + chair.depth_cm, chair.width_cm / 2
-    _add_chair(boxes, back, front, chair, centre_y=y)
+    props.put(Chair(chair, back, y=y))
     z = chair_layer.height_cm
     for layer in support.stack.layers[1:]:
         low, high = np.array([back + 2, y - half + 1, z]), np.array([front + 1, y + half - 1, z + layer.height_cm])
-        boxes.append(_layer(layer, low, high))
+        props.boxes.append(_layer(layer, low, high))
         z += layer.height_cm
-    marks.append(HeightMark(np.array([back, y - half, z]), support.stack.height_cm, beside=True))
+    props.marks.append(HeightMark(np.array([back, y - half, z]), support.stack.height_cm, beside=True))
 
 
-def _add_floor_seat(boxes: list[Box], marks: list[HeightMark], seat: Stack, under: Array) -> None:
+def _put_floor_seat(props: _Props, seat: Stack, under: Array) -> None:
     z = back = 0.0
     for layer in seat.layers:
         depth, breadth = min(*layer.footprint_cm, 40.0), min(max(layer.footprint_cm), 60.0)
         back = float(under[0]) - (1 - SITS_AHEAD) * depth
         low = np.array([back, -breadth / 2, z])
-        boxes.append(_layer(layer, low, low + np.array([depth, breadth, layer.height_cm])))
+        props.boxes.append(_layer(layer, low, low + np.array([depth, breadth, layer.height_cm])))
         z += layer.height_cm
-    marks.append(HeightMark(np.array([back, 0.0, z / 2]), seat.height_cm, beside=True))
+    props.marks.append(HeightMark(np.array([back, 0.0, z / 2]), seat.height_cm, beside=True))
 
 
-def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) -> None:
+def _put_support(props: _Props, support: Support) -> None:
     z, at = support.stands_on_cm, support.under
     for layer in support.stack.layers:
         across, along = layer.footprint_cm
@@ -285,13 +265,14 @@ def _add_support(boxes: list[Box], marks: list[HeightMark], support: Support) ->
             across, along = along, across
         along, across = min(along, 60.0 if support.rest is Rest.TRUNK else 30.0), min(across, 40.0)
         low = np.array([at[0] - along / 2, at[1] - across / 2, z])
-        boxes.append(_layer(layer, low, low + np.array([along, across, layer.height_cm])))
+        high = low + np.array([along, across, layer.height_cm])
+        props.boxes.append(_layer(layer, low, high, held=support.stands_on_cm > 0))
         z += layer.height_cm
     middle = (support.stands_on_cm + z) / 2
-    marks.append(HeightMark(np.array([at[0], at[1], middle]), support.stack.height_cm, beside=False, half_cm=8.0))
+    props.marks.append(HeightMark(np.array([at[0], at[1], middle]), support.stack.height_cm, beside=False, half_cm=8.0))
 
 
-def _add_slope(boxes: list[Box], prisms: list[Prism], skeleton: Skeleton, body: Body, recline_deg: float) -> None:
+def _put_slope(props: _Props, skeleton: Skeleton, body: Body, recline_deg: float) -> None:
     """The raised back: a bolster on the slope of the back, its head end on a block."""
     up = np.array([-np.cos(np.radians(recline_deg)), np.sin(np.radians(recline_deg))])
     below = np.array([-up[1], up[0]]) * np.sign(up[0]) * -1.0
@@ -301,8 +282,10 @@ def _add_slope(boxes: list[Box], prisms: list[Prism], skeleton: Skeleton, body: 
     thick = below * SLOPE_THICKNESS_CM
     corners = np.stack([start, end, end + thick, start + thick * 0.4])
     corners[:, 1] = np.maximum(corners[:, 1], 0.0)
-    prisms.append(Prism(corners, 15.0, "cotton"))
+    faces = [np.column_stack([corners[:, 0], np.full(4, y), corners[:, 1]]) for y in (-15.0, 15.0)]
+    props.solids.append(Solid(np.concatenate(faces), "cotton"))
     top = float((end + thick)[1])
     if top > 4.0:
         x = float((end + thick)[0])
-        boxes.append(_wood(x + 4, x + 19, -11.5, 11.5, 0, top))
+        block = Box(np.array([x + 4, -11.5, 0.0]), np.array([x + 19, 11.5, top]), "wood", kind="block")
+        props.boxes.append(block)

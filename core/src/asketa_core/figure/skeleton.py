@@ -37,6 +37,9 @@ SIDE_LYING_HEIGHT_SHARE = 0.15
 
 MIDDLE_LEVEL = 1
 
+SUPINE_DEG = -45.0
+"""Leaning back further than this somebody lies on their back."""
+
 TURNED_AHEAD_CM = 6.0
 """A shoulder this far ahead of the other's middle was brought there by a twist."""
 
@@ -65,6 +68,12 @@ class Skeleton:
     arms: Mapping[Side, Limb]
 
     @property
+    def points(self) -> Array:
+        """Every point of spine, legs and arms, (k, 3)."""
+        limbs = (*self.legs.values(), *self.arms.values())
+        return np.concatenate([self.spine, *(np.stack([of.root, of.middle, of.end, of.tip]) for of in limbs)])
+
+    @property
     def lowest_cm(self) -> float:
         points = [self.spine, *(np.stack([leg.root, leg.middle, leg.end, leg.tip]) for leg in self.legs.values())]
         return float(np.concatenate(points)[:, 2].min())
@@ -90,6 +99,7 @@ def skeleton_of(
     bearing: Bearing = Bearing(),
     hand_support_cm: float = 0.0,
     arms_in_line: bool = False,
+    heels_raised: bool = False,
 ) -> Skeleton:
     """Everything the figure needs, for one set-up at the middle of the client's ranges.
 
@@ -102,13 +112,17 @@ def skeleton_of(
     legs, heels = {}, {}
     for side in SIDES:
         legs[side], heels[side] = _leg(posture, body, side, setup, side is drawn_up, side in on_edge)
+        if heels_raised:
+            legs[side], heels[side] = _on_toes(legs[side], heels[side])
     pelvis = (legs[Side.LEFT].root + legs[Side.RIGHT].root) / 2
     chain = trunk_points(body, pelvis[[0, 2]], np.array(pitch), np.array(lumbar), np.array(lean))
     top = chain.top
     if (Readout.NECK_BEND, None) in posture.readouts:
         nod = posture.middle(Readout.NECK_BEND, None, setup)
         top = chain.c7 + body.length_cm("neck_and_head") * along(lean + nod)
-    spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, chain.c7, top)])
+    c7, top = _rounded(chain.t12, chain.c7, top, body)
+    top = _on_floor(c7, top, body)
+    spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, c7, top)])
     spine[:, 1] += pelvis[1]
     leans = np.array([pitch, pitch, pitch + lumbar / 2, pitch + (lumbar + lean - pitch) / 2, lean, lean])
     front = np.stack([_lift([cosd(each), -sind(each)]) for each in leans])
@@ -129,7 +143,7 @@ def skeleton_of(
         ahead = float(shoulder[0] - shoulder_centre[0]) > TURNED_AHEAD_CM
         wrist = wrist_wanted(body, side, shoulder, legs, trunk_up, hands, hand_support_cm, arms_in_line, ahead)
         fingers = fingers_toward(hands, legs[side], front[4])
-        arms[side] = arm(body, side, shoulder, wrist, fingers)
+        arms[side] = arm(body, side, shoulder, wrist, fingers, supine=lean < SUPINE_DEG and bearing.on_side is None)
     whole = Skeleton(spine, front, aside, legs, heels, arms)
     return whole if bearing.on_side is None else _on_its_side(whole, body, bearing.on_side)
 
@@ -149,6 +163,49 @@ def _leg(posture: Posture, body: Body, side: Side, setup: int, drawn_up: bool, o
     tip, heel = sole + (1 - HEEL_SHARE) * foot * toes, sole - HEEL_SHARE * foot * toes
     # A foot let down to the side gives way to the floor.
     return Limb(hip, knee, ankle, _at_least(tip, FOOT_REST_CM)), _at_least(heel, FOOT_REST_CM)
+
+
+RISE_DEG = 18.0
+
+
+def _on_toes(leg: Limb, heel: Array) -> tuple[Limb, Array]:
+    """A standing leg with its foot turned up about the toes, and everything above moved with its ankle."""
+    toward = unit((leg.tip - heel) * np.array([1.0, 1.0, 0.0]))
+    up = np.array([0.0, 0.0, 1.0])
+
+    def turned(point: Array) -> Array:
+        along, above = float((point - leg.tip) @ toward), float(point[2] - leg.tip[2])
+        cos, sin = cosd(RISE_DEG), sind(RISE_DEG)
+        return np.asarray(leg.tip + (cos * along + sin * above) * toward + (cos * above - sin * along) * up)
+
+    ankle = turned(leg.end)
+    moved = ankle - leg.end
+    return Limb(leg.root + moved, leg.middle + moved, ankle, leg.tip), turned(heel)
+
+
+NECK_SHARE = 0.45
+
+
+def _rounded(t12: Array, c7: Array, top: Array, body: Body) -> tuple[Array, Array]:
+    """Neck and head of a rounded upper back, carried ahead of where they would be; all in the plane of the trunk, (2,)."""
+    back = c7 - t12
+    ahead = np.array([back[1], -back[0]]) / np.hypot(*back)
+    return c7 + NECK_SHARE * body.rounded_cm * ahead, top + body.rounded_cm * ahead
+
+
+HEAD_HALF_SHARE, HEAD_FROM_TOP_SHARE = 0.056, 0.053
+
+
+def _on_floor(c7: Array, top: Array, body: Body) -> Array:
+    """The top of a head that would sink into the floor, laid on it; all in the plane of the trunk, (2,)."""
+    reach = top - c7
+    length = float(np.hypot(*reach))
+    to_middle = length - HEAD_FROM_TOP_SHARE * body.stature_cm
+    rise = (HEAD_HALF_SHARE * body.stature_cm - c7[1]) / to_middle
+    if reach[1] / length >= rise:
+        return top
+    rise = min(rise, 1.0)
+    return np.asarray(c7 + length * np.array([np.copysign(np.sqrt(1 - rise**2), reach[0]), rise]))
 
 
 def _hanging_foot(hip: Array, knee: Array, ankle: Array, drawn_up: bool) -> Array:

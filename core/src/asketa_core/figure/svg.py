@@ -6,7 +6,7 @@ Colours are those of a palette, or CSS custom properties that leave the choice t
 from __future__ import annotations
 
 import zlib
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from html import escape
 
@@ -15,10 +15,12 @@ import shapely
 from shapely import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from asketa_core.figure.outline import SIMPLE_CM, Shape, hair, seam, shapes_of
+from asketa_core.figure.furniture import BED_HEIGHT_CM
+from asketa_core.figure.outline import Shape, hair, seam, shapes_of
 from asketa_core.figure.palette import Light, Paint, paint_for
-from asketa_core.figure.props import drawn, face_of, number
-from asketa_core.figure.scene import Box, HeightMark, Prism, Scene
+from asketa_core.figure.props import drawn, edge_cm, face_of, number
+from asketa_core.figure.scene import HeightMark, Scene
+from asketa_core.figure.solids import Bar, Box, Solid
 from asketa_core.figure.views import Eye, View, eye_of
 from asketa_core.units import Array
 
@@ -51,8 +53,7 @@ def _hull(points: Array) -> Array:
 
 def outline(area: BaseGeometry) -> str:
     """An area as the path of its rings."""
-    simple = area.simplify(SIMPLE_CM)
-    rings = [ring for each in _polygons(simple) for ring in (each.exterior, *each.interiors)]
+    rings = [ring for each in _polygons(area) for ring in (each.exterior, *each.interiors)]
     return "".join(_path(np.asarray(ring.coords)[:-1]) for ring in rings)
 
 
@@ -61,19 +62,19 @@ def _polygons(area: BaseGeometry) -> list[Polygon]:
     return [each for each in parts if isinstance(each, Polygon) and not each.is_empty]
 
 
-def _lines(lines: Iterable[LineString]) -> str:
+def _lines(lines: Iterable[LineString], shortest_cm: float) -> str:
     """Lines as open paths; the shortest say nothing."""
-    long = (each for each in lines if each.length > SHORTEST_SEAM_CM)
+    long = (each for each in lines if each.length > shortest_cm)
     return "".join(f"M{_pairs(np.asarray(each.coords))}" for each in long)
 
 
-SEAM_CM = 0.75
-SHORTEST_SEAM_CM = 3.0
+SEAM_CM, SMALL_SEAM_CM = 0.75, 1.1
+SHORTEST_SEAM_CM, SMALL_SHORTEST_CM = 3.0, 9.0
 LANE_FROM, LANE_FULL = 0.10, 0.46
 """Along the thigh, where the colour of the lane begins and where it is whole."""
 
 
-def _body_shapes(scene: Scene, eye: Eye, paint: Paint) -> list[tuple[_Shape, BaseGeometry]]:
+def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> list[tuple[_Shape, BaseGeometry]]:
     """The body far to near: each part over what lies behind it, a seam where its edge crosses that."""
     drawn: list[tuple[_Shape, BaseGeometry]] = []
     below: BaseGeometry = Polygon()
@@ -84,9 +85,9 @@ def _body_shapes(scene: Scene, eye: Eye, paint: Paint) -> list[tuple[_Shape, Bas
         corners = paint(tone) if shape.part.name == "thigh" else fill
         markup = f'<path d="{outline(shape.flesh)}" fill="{corners}"/>' if not shape.flesh.is_empty else ""
         markup += f'{before}<path d="{outline(shape.area)}" fill="{fill}"/>'
-        if line := _lines(seam(shape, below)):
+        if line := _lines(seam(shape, below), SMALL_SHORTEST_CM if small else SHORTEST_SEAM_CM):
             markup += (
-                f'<path d="{line}" fill="none" stroke="{paint("ground")}" stroke-width="{SEAM_CM}" '
+                f'<path d="{line}" fill="none" stroke="{paint("ground")}" stroke-width="{SMALL_SEAM_CM if small else SEAM_CM}" '
                 'stroke-linecap="round" stroke-linejoin="round"/>'
             )
         if shape.part.name == "head":
@@ -124,27 +125,48 @@ def _fill(shape: Shape, tone: str, eye: Eye, paint: Paint) -> tuple[str, str]:
     return f"url(#{name})", gradient
 
 
-def _box_shape(box: Box, eye: Eye, paint: Paint) -> _Shape:
+def _box_shape(box: Box, eye: Eye, paint: Paint, small: bool) -> _Shape:
     face = face_of(box, eye)
     corners = np.array([[face.x0, face.y0], [face.x1, face.y1]])
-    # A wall is behind everything, wherever it stands: it never hides the body.
-    nearness = -np.inf if box.wall else _nearness(np.stack([box.low, box.high]), eye)
-    return _Shape(nearness, drawn(box, face, paint), corners)
+    # What stands behind never hides the body, wherever it stands.
+    nearness = -np.inf if box.wall or box.behind else _nearness(np.stack([box.low, box.high]), eye)
+    if box.held and eye.from_above:
+        # Between two limbs, one of which lies over it.
+        nearness -= float(box.high[2] - box.low[2])
+    return _Shape(nearness, drawn(box, face, paint, small), corners)
 
 
-def _prism_shape(prism: Prism, eye: Eye, paint: Paint) -> _Shape:
-    corners = np.concatenate(
-        [
-            np.column_stack([prism.profile[:, 0], np.full(len(prism.profile), y), prism.profile[:, 1]])
-            for y in (-prism.half_breadth_cm, prism.half_breadth_cm)
-        ]
-    )
-    outline = _hull(eye.flat(corners))
+def _solid_shape(solid: Solid, eye: Eye, paint: Paint, small: bool) -> _Shape:
+    outline = _hull(eye.flat(solid.points))
     markup = (
-        f'<path d="{_path(outline)}" fill="{paint(prism.material)}" stroke="{paint(f"{prism.material}-edge")}" '
-        'stroke-width="0.6" stroke-linejoin="round"/>'
+        f'<path d="{_path(outline)}" fill="{paint(solid.material)}" stroke="{paint(f"{solid.material}-edge")}" '
+        f'stroke-width="{edge_cm(small)}" stroke-linejoin="round"/>'
     )
-    return _Shape(_nearness(corners, eye), markup, outline)
+    return _Shape(_nearness(solid.points, eye), markup, outline)
+
+
+BEYOND_CM = 3.0
+PALE = 0.4
+
+
+def _bar_shapes(bars: Sequence[Bar], eye: Eye, paint: Paint, small: bool) -> Iterator[_Shape]:
+    """Posts, rails and straps as strokes; what is seen end on, and small what is far, is left out."""
+    for bar in bars:
+        page = eye.flat(bar.points)
+        nearness = float(eye.near(bar.points).mean())
+        pale = bar.belongs_at is not None and nearness < float(eye.near(bar.belongs_at)) - BEYOND_CM
+        if (small and pale) or float(np.ptp(page, axis=0).max()) < 1.0:
+            continue
+        path = f'<path d="M{_pairs(page)}" fill="none" stroke-linejoin="round" stroke-linecap="round" '
+        edge = paint(f"{bar.material}-edge") if bar.material != "strap" else paint("felt-edge")
+        faded = f' opacity="{PALE}"' if pale else ""
+        markup = f'{path}stroke="{edge}" stroke-width="{bar.thick_cm}"/>'
+        if bar.material != "strap":
+            inner = number(bar.thick_cm - 2 * edge_cm(small) * 0.8)
+            markup += f'{path}stroke="{paint(bar.material)}" stroke-width="{inner}"/>'
+        yield _Shape(
+            -np.inf if bar.behind else _nearness(bar.points, eye), f"<g{faded}>{markup}</g>" if pale else markup, page
+        )
 
 
 def _nearness(corners: Array, eye: Eye) -> float:
@@ -157,33 +179,45 @@ MAT_CM = 6.0
 """How far a mat reaches beyond the body seen from above."""
 
 
-def render(scene: Scene, view: View, description: str, labels: bool = True, light: Light | None = None) -> str:
+def render(
+    scene: Scene,
+    view: View,
+    description: str,
+    labels: bool = True,
+    light: Light | None = None,
+    small: bool = False,
+) -> str:
     """One view of a scene as a standalone ``<svg>``; one unit is one centimetre.
 
     ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props. Without a
-    ``light`` the page decides about the colours.
+    ``light`` the page decides about the colours. ``small`` figures have what can be told apart at 110 pixels,
+    with stronger lines and no labels.
     """
-    paint, eye = paint_for(light), eye_of(view, scene.lying)
-    body = _body_shapes(scene, eye, paint)
-    shapes = [_box_shape(box, eye, paint) for box in scene.boxes]
-    shapes += [_prism_shape(prism, eye, paint) for prism in scene.prisms]
+    paint, eye = paint_for(light), eye_of(view, scene.lying, scene.on_side)
+    body = _body_shapes(scene, eye, paint, small)
+    # What is as near as another is drawn in this order: legs of a bed before the bed.
+    shapes = [*_bar_shapes(scene.bars, eye, paint, small)]
+    shapes += [_box_shape(box, eye, paint, small) for box in scene.boxes]
+    shapes += [_solid_shape(solid, eye, paint, small) for solid in scene.solids]
     shapes = sorted([*shapes, *(shape for shape, _ in body)], key=lambda shape: shape.nearness)
     points = np.concatenate([shape.points for shape in shapes])
     low, high = points.min(axis=0) - MARGIN_CM, points.max(axis=0) + MARGIN_CM
     drawn_on = []
     if not eye.from_above:
+        floor = 0.0 if scene.bed is None else BED_HEIGHT_CM
         drawn_on.append(
-            f'<path d="M{number(low[0])} 0H{number(high[0])}" stroke="{paint("line")}" stroke-width="0.8"/>'
+            f'<path d="M{number(low[0])} {number(floor)}H{number(high[0])}" stroke="{paint("line")}" '
+            'stroke-width="0.8"/>'
         )
-        high[1] = max(high[1], 3.0)
-    elif scene.lying:
+        high[1] = max(high[1], floor + 3.0)
+    elif scene.lying and scene.bed is None and not small:
         low, high = low - MAT_CM, high + MAT_CM
         x, y, width, height = (number(v) for v in (*(low + 2), *(high - low - 4)))
         drawn_on.append(
             f'<rect x="{x}" y="{y}" width="{width}" height="{height}" rx="2" fill="{paint("line")}" opacity="0.16"/>'
         )
     written: list[str] = []
-    if labels and not eye.from_above:
+    if labels and not small and not eye.from_above:
         flesh = shapely.union_all([area for _, area in body])
         written, boxes = _labels(scene.marks, eye, flesh, paint)
         for x0, y0, x1, y1 in boxes:

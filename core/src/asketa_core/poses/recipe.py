@@ -619,6 +619,8 @@ class Recipe(Record):
     walls: tuple[Wall, ...] = ()
     """Free walls besides one the hands use."""
     head_rests: bool = False
+    heels_raised: bool = False
+    """Drawn at the top of the rise: the numbers are those of standing."""
     works: tuple[Work, ...] = Field(min_length=1, max_length=8)
     aims: tuple[Aim, ...] = Field(default=(), max_length=8)
     flags: Flags = Flags()

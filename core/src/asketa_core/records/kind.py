@@ -190,6 +190,8 @@ class Kind:
     operation: Callable[[Any], Operation | None] = lambda facts: None
     belly: Callable[[Any, dt.date], GrowingBelly | None] = lambda facts, date: None
     """How large the belly is to be taken."""
+    rounded_cm: Callable[[Any], float] = lambda facts: 0.0
+    """How far the back of the head stays from a wall somebody stands against, for its drawing."""
     pinch: Callable[[Any], PinchRange | None] = lambda facts: None
     opens: Callable[[Any], Iterable[Opened]] = lambda facts: ()
     news: Callable[[Any, dt.date], News | None] = lambda entry, date: None

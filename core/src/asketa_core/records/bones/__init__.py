@@ -193,6 +193,7 @@ KIND = Kind(
     context=Context,
     means=meanings,
     place=(50, 58),
+    rounded_cm=lambda facts: facts.wall_to_head_cm or 0.0,
     questions=(
         asked("t_score"),
         asked("t_score_date", When("t_score")),
