@@ -129,9 +129,8 @@ class Today:
             found = self.screen(rung, side)
             if isinstance(found, NoGrid):
                 return ""
-            return figure(
-                found, self.situation.body, self.room, found.recommended, lane_view(rung, side), words(), labels=False
-            )
+            seen = lane_view(rung, side)
+            return figure(found, self.situation.body, self.room, found.recommended, seen, words(), small=True)
 
         return self.cached("drawing", rung.id, side, self._used_key(rung, side), compute=compute)
 

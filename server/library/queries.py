@@ -97,7 +97,7 @@ class Sitter:
             screened = self.situation.screen(rung, side)
             drawn = ""
             if not isinstance(screened, NoGrid):
-                drawn = self.drawn(screened, screened.recommended, lane_view(rung, side), labels=False)
+                drawn = self.drawn(screened, screened.recommended, lane_view(rung, side), small=True)
             return lane_answer_of(self.situation, rung, side, screened), drawn
 
         return cached("typical", _rung_key(rung), side, compute=compute)
@@ -105,8 +105,8 @@ class Sitter:
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
         return self.today.screen(rung, side) if self.today is not None else self.situation.screen(rung, side)
 
-    def drawn(self, screened: Screened, row: int, view: View, *, labels: bool) -> str:
-        return figure(screened, self.situation.body, self.room, row, view, words(), labels=labels)
+    def drawn(self, screened: Screened, row: int, view: View, *, small: bool) -> str:
+        return figure(screened, self.situation.body, self.room, row, view, words(), small=small)
 
 
 def _rung_key(rung: Variation) -> str:
@@ -249,7 +249,7 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
             "fetch": detail.fetch,
             "no_stack": None,
             "figure_words": describe(screened, row),
-            "drawings": [Drawing(view=view, figure=sitter.drawn(screened, row, view, labels=True)) for view in views],
+            "drawings": [Drawing(view=view, figure=sitter.drawn(screened, row, view, small=False)) for view in views],
         }
 
     if sitter.today is not None:

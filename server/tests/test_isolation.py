@@ -107,6 +107,7 @@ BODIES = {
     "storeMeasures": {"readings": [{"quantity": "stature", "value": 170}]},
     "turnTape": {"side": "left", "knee_height_cm": 20, "foot_distance_cm": 30, "seat_height_cm": 5},
     "setupDetail": SETUP,
+    "setupWay": {"setup": {}},
     "takeToTheMat": {"variation": "figure_four.block_flat", "side": "left", "setup": {}, "dose_s": 30},
     "logItem": ITEM,
     "correctItem": {"id": str(uuid.uuid4()), "during": 1},

@@ -19,7 +19,7 @@ ASKED = {
     "logItem": "visits.write", "mat": "clients.read", "previewEntry": "clients.read", "recordEntry": "clients.write",
     "responses": "clients.read", "responsesCsv": "clients.read", "restoreEntry": "clients.write",
     "retireVariation": "library.write", "searchClients": "clients.read", "setup": "clients.read",
-    "setupDetail": "clients.read", "storeMeasures": "clients.write", "takeToTheMat": "visits.write",
+    "setupDetail": "clients.read", "setupWay": "clients.read", "storeMeasures": "clients.write", "takeToTheMat": "visits.write",
     "turnTape": "clients.read", "updateClient": "clients.write", "usualClosers": "library.read",
     "variationVersions": "library.read", "withdrawEntry": "clients.write",
 }  # fmt: skip

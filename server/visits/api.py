@@ -27,11 +27,13 @@ from visits.schemas import (
     ItemOut,
     LadderOut,
     MatOut,
+    MomentOut,
     MorningIn,
     PlanIn,
     ResponseFamily,
     SetupOut,
     SetupQuery,
+    WayQuery,
 )
 
 router = Router(tags=["visits"])
@@ -101,6 +103,21 @@ def setup_detail(
     if detail is None:
         raise Http404
     return detail
+
+
+@router.post("/clients/{client_id}/setups/{variation_id}/{side}/way", response=list[MomentOut], operation_id="setupWay")
+@in_practice(Permission.CLIENTS_READ)
+def setup_way(
+    request: PracticeRequest,
+    practice_id: PracticeId,
+    client_id: uuid.UUID,
+    variation_id: str,
+    side: Side,
+    payload: WayQuery,
+) -> list[MomentOut]:
+    """The way in and out of one set-up, station by station; empty where there is none."""
+    today = Today.of(get_client(client_id))
+    return setting_up.way_for(today, _rung(today, variation_id), side, payload.setup)
 
 
 @router.post("/clients/{client_id}/plan", response=MatOut, operation_id="takeToTheMat")

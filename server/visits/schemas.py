@@ -252,6 +252,17 @@ class SetupQuery(Input):
     view: Literal["side", "front", "behind", "above"] = "side"
 
 
+class WayQuery(Input):
+    setup: SetUp
+
+
+class MomentOut(Schema):
+    """A station of the way in and out: its figure, to one scale with the others, and what it is."""
+
+    figure: str
+    words: Text
+
+
 class AcceptedIn(Input):
     codes: list[Key] = Field(min_length=1, max_length=20)
     reason: FreeText = Field(min_length=3, max_length=300)

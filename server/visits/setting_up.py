@@ -34,6 +34,7 @@ from asketa_core import (
     steps_of,
     table_of,
     told_once,
+    way_of,
 )
 from common.errors import refuse_implausible
 from common.speech import Text, words
@@ -45,6 +46,7 @@ from visits.schemas import (
     DoseOut,
     FindingOut,
     GridOut,
+    MomentOut,
     NeighbourOut,
     OptionOut,
     RulersOut,
@@ -131,6 +133,16 @@ def detail_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
         return None
     seen = side_view(rung, side) if view == "side" else View(view)
     return detail_out(today, screened, screened.grid.nearest(setup), seen, setup)
+
+
+def way_for(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> list[MomentOut]:
+    """How one gets into a set-up and out, as figures; nothing where the room has nothing for the rung."""
+    refuse_implausible(implausible_setup(rung, setup))
+    screened = today.screen(rung, side)
+    if isinstance(screened, NoGrid):
+        return []
+    moments = way_of(screened, today.situation, screened.grid.nearest(setup), words())
+    return [MomentOut(figure=moment.figure, words=moment.words) for moment in moments]
 
 
 def detail_out(

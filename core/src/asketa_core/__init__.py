@@ -17,6 +17,7 @@ from asketa_core.closers import Closer, usual_closers
 from asketa_core.datafiles import fingerprint
 from asketa_core.errors import AsketaError, DataError, InputError
 from asketa_core.figure.figure import describe, figure, lane_view, side_view
+from asketa_core.figure.motion import way_of
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.views import View
 from asketa_core.mind import Mind, mind_of, rungs_of_change
@@ -250,6 +251,7 @@ __all__ = [
     "turning_out_from_tape",
     "typical_range",
     "usual_closers",
+    "way_of",
     "why_words",
     "with_own",
     "words_in",

@@ -661,6 +661,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Setup Way
+         * @description The way in and out of one set-up, station by station; empty where there is none.
+         */
+        post: operations["setupWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/plan": {
         parameters: {
             query?: never;
@@ -2738,6 +2758,23 @@ export interface components {
             view: "side" | "front" | "behind" | "above";
         };
         /**
+         * MomentOut
+         * @description A station of the way in and out: its figure, to one scale with the others, and what it is.
+         */
+        MomentOut: {
+            /** Figure */
+            figure: string;
+            /** Words */
+            words: string;
+        };
+        /** WayQuery */
+        WayQuery: {
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
+        };
+        /**
          * ChangedSince
          * @description A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
          *     is empty for plans made before it was kept.
@@ -4077,6 +4114,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DetailOut"];
+                };
+            };
+        };
+    };
+    setupWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                variation_id: string;
+                /** @description A side of the client's own body. */
+                side: "left" | "right";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentOut"][];
                 };
             };
         };

@@ -4,7 +4,15 @@ import Box from '@mui/material/Box'
  * A computed figure. The drawing is made by the server from the same posture as the numbers and carries
  * its own text description; colours follow the page through custom properties.
  */
-export function Figure({ svg, height, faded = false }: { svg: string; height: number; faded?: boolean }) {
+export function Figure({
+  svg,
+  height,
+  faded = false,
+}: {
+  svg: string
+  height: number | string
+  faded?: boolean
+}) {
   return (
     <Box
       sx={{ height, opacity: faded ? 0.34 : 1, '& svg': { height: '100%', width: '100%', display: 'block' } }}

@@ -48,6 +48,8 @@ class Part:
     straight: bool = False
     """Whether it goes on as what bears it does: then no seam shows anywhere along the two."""
     worked: bool = False
+    round_cm: float = 0.0
+    """How round the inner corners of its own outline are; what is one straight run has none."""
     axis: tuple[Array, Array] | None = None
     """From where to where a thigh turns into the colour of its lane."""
 
@@ -76,6 +78,7 @@ ARCH_RISE = 0.007
 SOLE_BELOW = 0.4
 """Part of the ankle's height by which the sole lies below the line from heel to toes."""
 
+TRUNK_ROUND_CM, BELLY_ROUND_CM, LIMB_ROUND_CM = 5.0, 11.0, 1.6
 RING_FRONT = (0.040, 0.054, 0.058, 0.064, 0.048, 0.028)
 RING_BACK = (0.052, 0.062, 0.044, 0.058, 0.050, 0.028)
 RING_SIDE = (0.078, 0.095, 0.077, 0.097, 0.100, 0.042)
@@ -136,7 +139,16 @@ def _leg(skeleton: Skeleton, body: Body, side: Side, worked: bool) -> Iterator[P
     yield Part("thigh", side, (thigh,), root=leg.root, blend_cm=HIP_BLEND * s, worked=worked, axis=axis)
     lower = (shin, *_foot(leg, heel, toes, body))
     folded = float(unit(leg.middle - leg.root) @ shin_axis) < FOLDED
-    yield Part("shin", side, lower, root=leg.middle, blend_cm=KNEE_BLEND * s, straight=not folded, worked=worked)
+    yield Part(
+        "shin",
+        side,
+        lower,
+        root=leg.middle,
+        blend_cm=KNEE_BLEND * s,
+        straight=not folded,
+        worked=worked,
+        round_cm=LIMB_ROUND_CM,
+    )
 
 
 def _foot(leg: Limb, heel: Array, toes: Array, body: Body) -> Iterator[tuple[Ball, ...]]:
@@ -181,7 +193,15 @@ def _arm(skeleton: Skeleton, s: float, side: Side) -> Iterator[Part]:
         )
     yield Part("arm", side, (upper,), root=root, blend_cm=SHOULDER_BLEND * s)
     folded = float(unit(arm.middle - root) @ unit(arm.end - arm.middle)) < FOLDED
-    yield Part("forearm", side, tuple(chains), root=arm.middle, blend_cm=ELBOW_BLEND * s, straight=not folded)
+    yield Part(
+        "forearm",
+        side,
+        tuple(chains),
+        root=arm.middle,
+        blend_cm=ELBOW_BLEND * s,
+        straight=not folded,
+        round_cm=LIMB_ROUND_CM,
+    )
 
 
 def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
@@ -196,7 +216,9 @@ def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
     brow, tip = (centre + s * (ahead_by * ahead - below * up) for ahead_by, below in NOSE)
     nose = (Ball(brow, NOSE_R * s), Ball(tip, NOSE_R * s))
     neck = (Ball(c7 + 0.004 * s * ahead, NECK_R[0] * s), Ball(centre - s * (0.035 * up + 0.008 * ahead), NECK_R[1] * s))
-    return Part("head", None, (neck, nose), (egg,), root=c7, blend_cm=NECK_BLEND * s), Head(centre, axes)
+    return Part("head", None, (neck, nose), (egg,), root=c7, blend_cm=NECK_BLEND * s, round_cm=LIMB_ROUND_CM), Head(
+        centre, axes
+    )
 
 
 def _trunk(skeleton: Skeleton, body: Body) -> Part:
@@ -227,11 +249,13 @@ def _trunk(skeleton: Skeleton, body: Body) -> Part:
     if body.pregnancy is not None:
         ahead, aside = skeleton.front[2], skeleton.aside[2]
         axes = half_axes_cm(body)[:, None] * np.stack([ahead, aside, unit(t12 - l5s1)])
-        clouds.append((l5s1 + t12) / 2 + _SPHERE @ axes)
+        # It grows ahead of the spine, and meets the trunk without an edge.
+        clouds.append((l5s1 + t12) / 2 + _SPHERE[_SPHERE[:, 0] > 0] @ axes)
     up = unit(l5s1 - pelvis)
     lowest = min(float(skeleton.legs[side].root[2]) for side in SIDES) - body.length_cm("hip_above_seat")
     buttocks = tuple((_buttock(skeleton, side, up, lowest, s),) for side in SIDES)
-    return Part("trunk", None, buttocks, tuple(clouds))
+    round_cm = TRUNK_ROUND_CM if body.pregnancy is None else BELLY_ROUND_CM
+    return Part("trunk", None, buttocks, tuple(clouds), round_cm=round_cm)
 
 
 def _buttock(skeleton: Skeleton, side: Side, up: Array, lowest_cm: float, s: float) -> Ball:

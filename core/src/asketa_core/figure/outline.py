@@ -21,10 +21,8 @@ from asketa_core.units import Array
 
 ARC_POINTS = 7
 """Points on the part of a circle that a hull keeps."""
-ROUND_CM: dict[Name, float] = {"trunk": 5.0, "head": 1.6, "shin": 1.6, "forearm": 1.6}
-"""Inner corners within a part are rounded by this much; thigh and upper arm are one straight run and have none."""
 INNER_CM: dict[Name, float] = {"thigh": 5.0, "arm": 3.5, "head": 4.0, "shin": 2.0}
-"""And those where it meets what bears it by this much; elbows need none."""
+"""Inner corners where a part meets what bears it are rounded by this much; elbows need none."""
 FILLET_SHARE, JOIN_SHARE = 1.9, 1.65
 """How far around a root the flesh is filled in, and how far no seam shows, as shares of where the limb blends."""
 SIMPLE_CM = 0.1
@@ -74,8 +72,8 @@ def _areas(parts: Sequence[Part], eye: Eye) -> Areas:
     """The outline of each part, (parts,)."""
     owners, hulls = _hulls(parts, eye)
     areas = _united(owners, hulls, len(parts))
-    cornered = [at for at, part in enumerate(parts) if part.name in ROUND_CM]
-    areas[cornered] = closed(areas[cornered], np.array([ROUND_CM[parts[at].name] for at in cornered]))
+    cornered = [at for at, part in enumerate(parts) if part.round_cm > 0]
+    areas[cornered] = closed(areas[cornered], np.array([parts[at].round_cm for at in cornered]))
     return _plain(_on_floor(areas, eye))
 
 

@@ -95,6 +95,9 @@ class Furniture:
     walls: tuple[Wall, ...] = ()
     bed: Bed | None = None
     bars: tuple[Bar, ...] = ()
+    boxes: tuple[Box, ...] = ()
+    chair_ahead_cm: float | None = None
+    """Where the seat of a chair begins that is to be held."""
 
 
 class _Props:
@@ -130,6 +133,9 @@ def build_scene(
         _put_slope(props, skeleton, body, furniture.recline_deg)
     wrists = np.stack([skeleton.arms[side].end for side in SIDES])
     reach = float(wrists[:, 0].mean())
+    props.boxes += furniture.boxes
+    if furniture.chair_ahead_cm is not None:
+        props.put(Chair(FRONT_CHAIR, furniture.chair_ahead_cm + FRONT_CHAIR.depth_cm, ahead=-1))
     if furniture.chair_in_front:
         props.put(Chair(FRONT_CHAIR, reach + 32.0, ahead=-1))
     if furniture.chair_back_in_front:
@@ -198,6 +204,8 @@ SITS_AHEAD = 0.4
 
 SLOPE_THICKNESS_CM = 13.0
 
+HANGS_OVER_CM = 1.5
+
 
 def _put_chair_back_at(props: _Props, reach: float, tipped: bool) -> None:
     """A chair whose back-rest is under the hands; tipped, its far side leans on a wall."""
@@ -246,9 +254,12 @@ def _put_chair_stack(props: _Props, support: Support, room: Room) -> None:
 
 def _put_floor_seat(props: _Props, seat: Stack, under: Array) -> None:
     z = back = 0.0
+    lower = 40.0
     for layer in seat.layers:
-        depth, breadth = min(*layer.footprint_cm, 40.0), min(max(layer.footprint_cm), 60.0)
-        back = float(under[0]) - (1 - SITS_AHEAD) * depth
+        # What lies on something narrower hangs over its edges.
+        depth, breadth = min(*layer.footprint_cm, lower + 2 * HANGS_OVER_CM), min(max(layer.footprint_cm), 60.0)
+        lower = min(depth, lower)
+        back = float(under[0]) - (1 - SITS_AHEAD) * lower - (depth - lower) / 2
         low = np.array([back, -breadth / 2, z])
         props.boxes.append(_layer(layer, low, low + np.array([depth, breadth, layer.height_cm])))
         z += layer.height_cm

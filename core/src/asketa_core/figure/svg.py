@@ -186,12 +186,13 @@ def render(
     labels: bool = True,
     light: Light | None = None,
     small: bool = False,
+    tall_cm: float = 0.0,
 ) -> str:
     """One view of a scene as a standalone ``<svg>``; one unit is one centimetre.
 
     ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props. Without a
     ``light`` the page decides about the colours. ``small`` figures have what can be told apart at 110 pixels,
-    with stronger lines and no labels.
+    with stronger lines and no labels. The page is at least ``tall_cm`` high, the figure at its foot.
     """
     paint, eye = paint_for(light), eye_of(view, scene.lying, scene.on_side)
     body = _body_shapes(scene, eye, paint, small)
@@ -217,11 +218,12 @@ def render(
             f'<rect x="{x}" y="{y}" width="{width}" height="{height}" rx="2" fill="{paint("line")}" opacity="0.16"/>'
         )
     written: list[str] = []
-    if labels and not small and not eye.from_above:
+    if labels and not small and view is not View.ABOVE:
         flesh = shapely.union_all([area for _, area in body])
         written, boxes = _labels(scene.marks, eye, flesh, paint)
         for x0, y0, x1, y1 in boxes:
             low, high = np.minimum(low, [x0 - 1, y0 - 1]), np.maximum(high, [x1 + 1, y1 + 1])
+    low[1] = min(low[1], high[1] - tall_cm)
     width, height = high - low
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{number(low[0])} {number(low[1])} {number(width)} '

@@ -19,7 +19,7 @@ interface Props {
 }
 
 /** Kept free while the drawing is on its way, so that nothing moves when it comes. */
-const HEIGHT = 112
+const HEIGHT = 118
 
 const HATCH = `repeating-linear-gradient(-45deg, transparent 0 7px, #E4DBC6 7px 8px)`
 

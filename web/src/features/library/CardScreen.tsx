@@ -78,7 +78,7 @@ export function CardScreen() {
             (drawing) =>
               drawing !== undefined && (
                 <Box key={drawing.view}>
-                  <Figure svg={drawing.figure} height={270} />
+                  <Figure svg={drawing.figure} height={330} />
                   <Typography sx={{ fontSize: '0.85rem', textAlign: 'center' }}>
                     {t(`library.seen.${drawing.view}`)}
                   </Typography>

@@ -18,7 +18,7 @@ export function Drawings({ data }: { data: Schemas['VariationOut'] }) {
   if (large === undefined) return null
   return (
     <>
-      <Figure svg={large.figure} height={250} />
+      <Figure svg={large.figure} height={310} />
       <Typography color="text.secondary" sx={{ fontSize: '0.88rem', textAlign: 'center' }}>
         {t(`library.seen.${large.view}`)}
       </Typography>

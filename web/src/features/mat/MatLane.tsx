@@ -221,7 +221,7 @@ function Planned({
           </Alert>
         )}
         <Box sx={{ flex: 'none' }}>
-          <Figure svg={figure} height={132} />
+          <Figure svg={figure} height="clamp(150px, 34vh, 480px)" />
         </Box>
         <Typography sx={{ fontSize: '0.88rem', color: dim.muted, lineHeight: 1.3 }}>
           {mat.last === null

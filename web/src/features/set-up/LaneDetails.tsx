@@ -7,6 +7,7 @@ import { VerdictMark } from '../../common/ui/VerdictMark'
 import { FoldHelp } from './FoldHelp'
 import { Options } from './Options'
 import type { LaneState } from './useLaneState'
+import { Way } from './Way'
 
 interface Props {
   side: Lane
@@ -17,7 +18,7 @@ interface Props {
 /** What to fetch, the other set-ups found, how to get in and out, and the rungs beside this one. */
 export function LaneDetails({ side, state, onGo }: Props) {
   const { t } = useTranslation()
-  const { setup, detail, indices, choose, verdict } = state
+  const { setup, detail, indices, wanted, choose, verdict } = state
   if (setup.data === undefined || detail === undefined) return <div />
   const rung = setup.data
   return (
@@ -30,7 +31,12 @@ export function LaneDetails({ side, state, onGo }: Props) {
         <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
         {detail.folds && <FoldHelp />}
       </Row>
-      {detail.technique_words !== '' && <Row label={t('setUp.getting')}>{detail.technique_words}</Row>}
+      {detail.technique_words !== '' && (
+        <Row label={t('setUp.getting')}>
+          {detail.technique_words}
+          <Way key={rung.variation} rung={rung} setup={wanted} />
+        </Row>
+      )}
       {(verdict === 'with_setup' || verdict === 'with_eye') && rung.plain_reasons[0] !== undefined && (
         <Row label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Row>
       )}

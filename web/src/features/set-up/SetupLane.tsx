@@ -21,6 +21,9 @@ interface Props {
   onActivate: () => void
 }
 
+/** The figure is the main thing of a lane, on every screen. */
+const FIGURE = 'clamp(290px, 43vh, 520px)'
+
 /** One side's set-up: verdict, figure to scale, steppers over what the room can build, what binds. */
 export function SetupLane({ side, state, active, onActivate }: Props) {
   const { t } = useTranslation()
@@ -104,16 +107,20 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
             display: 'grid',
             gridTemplateColumns: facing ? '222px minmax(0,1fr) 222px' : `minmax(0,1fr) ${beside}`,
             gap: 1.5,
-            alignItems: 'center',
             mt: 0.5,
           }}
         >
           {facing && column('left')}
           <Box>
             {detail === undefined ? (
-              <Box sx={{ height: 262 }} />
+              <Box sx={{ height: FIGURE }} />
             ) : (
-              <Figure svg={detail.figure} height={262} />
+              <>
+                <Figure svg={detail.figure} height={FIGURE} />
+                <Box sx={{ fontSize: '0.82rem', lineHeight: 1.35, color: 'text.secondary', mt: 0.5 }}>
+                  {detail.figure_words}
+                </Box>
+              </>
             )}
             {facing && (
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0,1fr))', columnGap: 2 }}>

@@ -42,6 +42,22 @@ export function useDetail(
   })
 }
 
+/** The way in and out of a set-up, station by station. */
+export function useWay(variationId: string, side: Side, setup: Record<string, Schemas['SlotValue']>) {
+  const path = useClientPath()
+  return useQuery({
+    queryKey: ['client', path.client_id, 'way', variationId, side, setup],
+    queryFn: () =>
+      unwrap(
+        api.POST('/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}/way', {
+          params: { path: { ...path, variation_id: variationId, side } },
+          body: { setup },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+}
+
 export function useTakeToTheMat() {
   const path = useClientPath()
   const queries = useQueryClient()
