@@ -35,7 +35,7 @@ def shared_shape(page: Page) -> None:
     page.get_by_role("group", name="Bound angle, both").get_by_role("button", name=re.compile("high")).click()
     shoot(page, "choose-shared")
     page.get_by_role("button", name="Open the set-up").click()
-    page.get_by_role("button", name="Take to the mat").wait_for()
+    page.get_by_role("button", name="Take to the mat").first.wait_for()
     shoot(page, "set-up-shared")
 
 
@@ -76,7 +76,7 @@ def main() -> None:
         page.get_by_role("button", name="Store readings").wait_for()
         shoot(page, "measures")
         go(page, "Set up")
-        page.get_by_role("button", name="Take to the mat").wait_for()
+        page.get_by_role("button", name="Take to the mat").first.wait_for()
         shoot(page, "set-up")
         for button in page.get_by_role("button", name="Take to the mat").all():
             button.click()

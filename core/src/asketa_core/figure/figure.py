@@ -125,7 +125,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
         bed=_bed(setup),
         bars=tuple(_bars(recipe, skeleton, side, body)),
     )
-    return build_scene(skeleton, body, side, supports, room, furniture)
+    return build_scene(skeleton, body, side, supports, room, furniture, both_worked=variation.shared)
 
 
 def _bed(setup: Mapping[str, SlotValue]) -> Bed | None:

@@ -6,7 +6,7 @@ Shares of stature from proportions of figure drawing; what they leave open was j
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -101,13 +101,13 @@ SHOULDER_BLEND, ELBOW_BLEND, HIP_BLEND, KNEE_BLEND, NECK_BLEND = 0.042, 0.026, 0
 """Within these shares of stature of their roots limbs grow out of what bears them without a seam."""
 
 
-def flesh_of(skeleton: Skeleton, body: Body, worked: Side | None) -> tuple[list[Part], Head]:
-    """Every part of the body, and the skull for its hair."""
+def flesh_of(skeleton: Skeleton, body: Body, worked: Collection[Side]) -> tuple[list[Part], Head]:
+    """Every part of the body, and the skull for its hair; both legs are worked where a shape is shared."""
     s = body.stature_cm
     head, skull = _head(skeleton, s)
     parts = [_trunk(skeleton, body), head]
     for side in SIDES:
-        parts += _leg(skeleton, body, side, side is worked)
+        parts += _leg(skeleton, body, side, side in worked)
         parts += _arm(skeleton, s, side)
     return parts, skull
 

@@ -78,7 +78,14 @@ def way_of(
     found = []
     for setting in _settings(screened, situation, way, index):
         says = say("moments", setting.code)
-        drawn = render(_scene(setting, situation, side), seen, words(says), light=light, small=True, tall_cm=tall_cm)
+        drawn = render(
+            _scene(setting, situation, side, screened.variation.shared),
+            seen,
+            words(says),
+            light=light,
+            small=True,
+            tall_cm=tall_cm,
+        )
         found.append(Moment(drawn, says))
     arrived = say("moments", "arrived", rung=screened.variation.short)
     scene = scene_of(screened, situation.body, situation.room, index)
@@ -87,11 +94,11 @@ def way_of(
     return (*found, Moment(last, arrived))
 
 
-def _scene(setting: _Setting, situation: Situation, side: Side) -> Scene:
+def _scene(setting: _Setting, situation: Situation, side: Side, shared: bool) -> Scene:
     skeleton = skeleton_of(setting.posture, situation.body, setting.case, setting.hands, bearing=setting.bearing)
     under = skeleton.spine[0] - np.array([setting.seat_behind_cm, 0.0, 0.0])
     supports = [Support(setting.seat, under, Rest.SEAT)] if setting.seat.layers else []
-    return build_scene(skeleton, situation.body, side, supports, situation.room, setting.furniture)
+    return build_scene(skeleton, situation.body, side, supports, situation.room, setting.furniture, both_worked=shared)
 
 
 def _settings(screened: Screened, situation: Situation, way: Way, index: int) -> Iterator[_Setting]:

@@ -26,7 +26,6 @@ INNER_CM: dict[Name, float] = {"thigh": 5.0, "arm": 3.5, "head": 4.0, "shin": 2.
 FILLET_SHARE, JOIN_SHARE = 1.9, 1.65
 """How far around a root the flesh is filled in, and how far no seam shows, as shares of where the limb blends."""
 SIMPLE_CM = 0.1
-ALL_CM = 500.0
 HAIR_CM = 0.8
 """How far hair stands out from the skull."""
 
@@ -169,10 +168,11 @@ def _joins(parts: Sequence[Part], areas: Areas, rooted: Sequence[int], roots: Ar
     """Where each part lies within one it grows from, or within one that grows from it, around the root; all of that one
     where the two go on straight. (parts,)"""
     bearers = [_bearer(parts, at) for at in rooted]
-    blends = np.array([ALL_CM if parts[at].straight else JOIN_SHARE * parts[at].blend_cm for at in rooted])
-    around = _discs(roots, blends)
-    within = np.concatenate([shapely.intersection(areas[bearers], around), shapely.intersection(areas[rooted], around)])
-    return _united([*rooted, *bearers], within, len(parts))
+    bent = np.array([not parts[at].straight for at in rooted])
+    around = _discs(roots[bent], JOIN_SHARE * _blends(parts, rooted)[bent])
+    within = np.stack([areas[bearers], areas[rooted]])
+    within[:, bent] = shapely.intersection(within[:, bent], around)
+    return _united([*rooted, *bearers], within.ravel(), len(parts))
 
 
 AWAY_CM = 200.0

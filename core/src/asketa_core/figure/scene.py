@@ -116,9 +116,16 @@ class _Props:
 
 
 def build_scene(
-    skeleton: Skeleton, body: Body, worked: Side, supports: Iterable[Support], room: Room, furniture: Furniture
+    skeleton: Skeleton,
+    body: Body,
+    worked: Side,
+    supports: Iterable[Support],
+    room: Room,
+    furniture: Furniture,
+    *,
+    both_worked: bool = False,
 ) -> Scene:
-    """Body and props of one set-up."""
+    """Body and props of one set-up; each leg in its own lane's colour where ``both_worked``."""
     props = _Props()
     for support in supports:
         if not support.stack.layers:
@@ -149,7 +156,7 @@ def build_scene(
         props.boxes.append(_wall_of(x, x + 3.0, -45.0, 45.0, float(skeleton.spine[:, 2].max()) + 20.0))
     for wall in furniture.walls:
         props.boxes.append(_wall(wall, skeleton, body, worked, props.boxes))
-    parts, skull = flesh_of(skeleton, body, worked)
+    parts, skull = flesh_of(skeleton, body, SIDES if both_worked else [worked])
     if furniture.bed is not None:
         legs, boxes = bed_pieces(furniture.bed, skeleton.points)
         props.bars, props.boxes = [*legs, *props.bars], [*boxes, *props.boxes]

@@ -39,9 +39,9 @@ def _path(points: Array) -> str:
 
 
 def _pairs(points: Array) -> str:
-    """Points as SVG writes them, to the millimetre."""
-    tenths = np.rint(np.asarray(points) * 10).astype(int).tolist()
-    return "L".join(f"{x / 10:g} {y / 10:g}" for x, y in tenths)
+    """Points as SVG writes them, to the millimetre; what follows a first point is a line without saying so."""
+    tenths = np.rint(np.asarray(points).ravel() * 10).astype(int) / 10
+    return " ".join(map(repr, tenths.tolist())).replace(".0", "")
 
 
 def _hull(points: Array) -> Array:
