@@ -15,6 +15,7 @@ from common.errors import Problem, TooMany
 from common.schemas import Input
 from common.speech import offered_languages, own
 from practices.models import Membership
+from practices.schemas import SettingsOut
 
 
 class CsrfOnly(APIKeyCookie):
@@ -38,6 +39,7 @@ class MyPractice(Schema):
     id: uuid.UUID
     name: str
     role: str
+    settings: SettingsOut
 
 
 class Me(Schema):
@@ -60,7 +62,10 @@ def _me(request: HttpRequest) -> Me:
     if not user.is_authenticated:
         return _stranger()
     memberships = Membership.objects.filter(user=user).select_related("practice").order_by("practice__name")
-    practices = [MyPractice(id=m.practice_id, name=m.practice.name, role=m.role) for m in memberships]
+    practices = [
+        MyPractice(id=m.practice_id, name=m.practice.name, role=m.role, settings=SettingsOut.of(m.practice))
+        for m in memberships
+    ]
     return Me(
         signed_in=True, id=user.pk, full_name=user.full_name, practices=practices, languages=list(offered_languages())
     )

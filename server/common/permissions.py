@@ -13,6 +13,8 @@ class Permission(StrEnum):
     LIBRARY_WRITE = "library.write"
     ROOM_READ = "room.read"
     ROOM_WRITE = "room.write"
+    PRACTICE_READ = "practice.read"
+    PRACTICE_WRITE = "practice.write"
 
 
 class Role(StrEnum):
@@ -23,8 +25,10 @@ class Role(StrEnum):
 
 _GRANTS: dict[Role, frozenset[Permission]] = {
     Role.OWNER: frozenset(Permission),
-    Role.THERAPIST: frozenset(Permission),
-    Role.READER: frozenset({Permission.CLIENTS_READ, Permission.LIBRARY_READ, Permission.ROOM_READ}),
+    Role.THERAPIST: frozenset(Permission) - {Permission.PRACTICE_WRITE},
+    Role.READER: frozenset(
+        {Permission.CLIENTS_READ, Permission.LIBRARY_READ, Permission.ROOM_READ, Permission.PRACTICE_READ}
+    ),
 }
 
 

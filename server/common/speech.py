@@ -17,13 +17,14 @@ import yaml
 from django.conf import settings
 from pydantic import BeforeValidator
 
-from asketa_core import PSEUDO, REFERENCE, Param, Phrase, Said, Words, languages
+from asketa_core import PSEUDO, REFERENCE, USUAL, Manner, Param, Phrase, Said, Words, languages
 
 TEXTS = Path(__file__).parent / "texts"
 OWN = "server"
 """The section of the catalogue that is the server's own."""
 
 _language: ContextVar[str] = ContextVar("language", default=REFERENCE)
+_manner: ContextVar[Manner] = ContextVar("manner", default=USUAL)
 
 
 def offered_languages() -> tuple[str, ...]:
@@ -31,10 +32,14 @@ def offered_languages() -> tuple[str, ...]:
     return (*languages(), PSEUDO) if settings.PSEUDO_LANGUAGE else languages()
 
 
-@cache
-def words_of(language: str) -> Words:
+def words_of(language: str, manner: Manner = USUAL) -> Words:
     """The core's words and the server's own in a language."""
-    return Words(language, {OWN: _own_texts(REFERENCE if language == PSEUDO else language)})
+    return _words(language, manner)
+
+
+@cache
+def _words(language: str, manner: Manner) -> Words:
+    return Words(language, {OWN: _own_texts(REFERENCE if language == PSEUDO else language)}, manner)
 
 
 def _own_texts(language: str) -> Any:
@@ -56,17 +61,23 @@ def own_codes(language: str) -> list[tuple[str, ...]]:
 
 def words() -> Words:
     """The words of the request that is answered."""
-    return words_of(_language.get())
+    return words_of(_language.get(), _manner.get())
 
 
 @contextmanager
 def speaking(language: str) -> Iterator[None]:
-    """Answer in a language while the block runs."""
-    before = _language.set(language)
+    """Answer in a language while the block runs, in the usual manner unless ``write_in`` says another."""
+    before, manner = _language.set(language), _manner.set(USUAL)
     try:
         yield
     finally:
         _language.reset(before)
+        _manner.reset(manner)
+
+
+def write_in(manner: Manner) -> None:
+    """Write lengths and dates in a manner until ``speaking`` ends: an answer takes its shape after its view is done."""
+    _manner.set(manner)
 
 
 def own(*path: str, **params: Param) -> Said:

@@ -224,7 +224,7 @@ def digest(text: str) -> str:
 
 
 def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
-    full = ":".join([key, words().language, *(str(part) for part in parts)])
+    full = ":".join([key, words().language, words().manner.units, words().manner.dates, *(str(part) for part in parts)])
     found = cache.get(full)
     if found is None:
         found = compute()

@@ -21,8 +21,11 @@ def _problem(reading: ReadingIn) -> FieldProblem | None:
         low, high = PLAUSIBLE_BODY[reading.quantity]
         if low <= reading.value <= high:
             return None
-        unit = {"weight": "kg", "one_leg_stand": "seconds"}.get(reading.quantity, "cm")
-        message = own("field", "outside", low=low, high=high, unit=own("unit", unit))
+        said = {
+            "weight": own("field", "outside", "weight", low=low, high=high),
+            "one_leg_stand": own("field", "outside", "seconds", low=low, high=high),
+        }
+        message = said.get(reading.quantity, own("field", "outside", "length", low=low, high=high))
         return FieldProblem(field=reading.quantity, message=message)
     if reading.quantity.startswith((TEST, SEEN)):
         if reading.side is None:

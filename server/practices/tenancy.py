@@ -26,6 +26,7 @@ from common import clock
 from common.database import rows_of_practice
 from common.errors import NotAllowed
 from common.permissions import Permission, role_has
+from common.speech import write_in
 from practices.models import Membership, Practice
 
 PracticeId = Path[uuid.UUID]
@@ -94,6 +95,7 @@ def in_practice(
             if not role_has(membership.role, permission):
                 raise NotAllowed
             request.practice, request.membership = membership.practice, membership
+            write_in(membership.practice.manner)
             with opened(membership.practice):
                 return view(request, practice_id, *args, **kwargs)
 

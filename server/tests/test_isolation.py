@@ -97,6 +97,13 @@ ITEM = {
     "before": 0, "during": 0, "after": 0,
 }  # fmt: skip
 BODIES = {
+    "changePracticeSettings": {
+        "name": "x",
+        "units": "metric",
+        "date_format": "day_month_year",
+        "first_day_of_week": 1,
+        "time_zone": "Europe/London",
+    },
     "createClient": {"name": "x"},
     "importClient": {"format": "asketa-client", "version": 1, "client": {"id": "x"}},
     "updateClient": {"name": "x", "version": 1},

@@ -8,7 +8,7 @@ from common.permissions import Permission, Role, role_has
 from tests.test_isolation import WITHOUT_PRACTICE, operations
 
 ASKED = {
-    "addVariation": "library.write", "answerDaily": "clients.write", "answerMorning": "visits.write",
+    "addVariation": "library.write", "changePracticeSettings": "practice.write", "answerDaily": "clients.write", "answerMorning": "visits.write",
     "changeVariation": "library.write", "clientHead": "clients.read", "coming": "clients.read",
     "correctEntry": "clients.write", "correctItem": "visits.write", "createClient": "clients.write",
     "exportClient": "clients.read", "exportVariation": "library.read", "giveClearance": "clients.write",
@@ -16,11 +16,11 @@ ASKED = {
     "libraryFamily": "library.read", "libraryFamilyForClient": "clients.read", "libraryVariation": "library.read",
     "libraryVariationForClient": "clients.read", "libraryPurposes": "library.read", "libraryWords": "library.read", "listEntries": "clients.read",
     "recordForms": "clients.read", "listFamilies": "clients.read", "listItems": "clients.read", "listMeasures": "clients.read", "listRoom": "room.read",
-    "logItem": "visits.write", "mat": "clients.read", "previewEntry": "clients.read", "recordEntry": "clients.write",
+    "logItem": "visits.write", "mat": "clients.read", "practiceSettings": "practice.read", "previewEntry": "clients.read", "recordEntry": "clients.write",
     "responses": "clients.read", "responsesCsv": "clients.read", "restoreEntry": "clients.write",
     "retireVariation": "library.write", "searchClients": "clients.read", "setup": "clients.read",
     "setupDetail": "clients.read", "setupWay": "clients.read", "storeMeasures": "clients.write", "takeToTheMat": "visits.write",
-    "turnTape": "clients.read", "updateClient": "clients.write", "usualClosers": "library.read",
+    "timeZones": "practice.read", "turnTape": "clients.read", "updateClient": "clients.write", "usualClosers": "library.read",
     "variationVersions": "library.read", "withdrawEntry": "clients.write",
 }  # fmt: skip
 
@@ -41,10 +41,11 @@ class Asked(SimpleTestCase):
                 self.assertTrue(ASKED[name].endswith(".write"), name)
 
     def test_roles(self) -> None:
-        reads = {Permission.CLIENTS_READ, Permission.LIBRARY_READ, Permission.ROOM_READ}
+        reads = {Permission.CLIENTS_READ, Permission.LIBRARY_READ, Permission.ROOM_READ, Permission.PRACTICE_READ}
         for permission in Permission:
             self.assertTrue(role_has(Role.OWNER, permission))
-            self.assertTrue(role_has(Role.THERAPIST, permission))
+            # A practice's own settings are its owner's.
+            self.assertEqual(role_has(Role.THERAPIST, permission), permission is not Permission.PRACTICE_WRITE)
             self.assertEqual(role_has(Role.READER, permission), permission in reads)
         with self.assertRaises(ValueError):
             role_has("stranger", Permission.CLIENTS_READ)

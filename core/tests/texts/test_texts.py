@@ -17,9 +17,24 @@ from unittest.mock import patch
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core import NOTHING, PSEUDO, DataError, Own, Said, Words, disguised, listed, say, words_in
+from asketa_core import (
+    NOTHING,
+    PSEUDO,
+    REFERENCE,
+    USUAL,
+    DataError,
+    Manner,
+    Own,
+    Said,
+    Words,
+    disguised,
+    listed,
+    say,
+    words_in,
+)
 from asketa_core.datafiles import DATA
 from asketa_core.texts.catalogue import catalogue, check_language, item, leaves, parameters
+from asketa_core.texts.words import MINUS
 from tests.speech import english
 
 OWN = {
@@ -92,6 +107,7 @@ class Values(TestCase):
 def fillings(*path: str) -> dict[str, Any]:
     """Something of the kind each parameter of a sentence is written as."""
     kinds: dict[str, Any] = {"day": dt.date(2026, 5, 1), "month": dt.date(2026, 5, 1), "semicolon": (NOTHING, NOTHING)}
+    kinds |= {"length": 12.0, "size": 12.0, "weight": 12.0}
     parts = string.Formatter().parse(str(item(*path)))
     return {name: kinds.get(spec or "", say("sides", "left")) for _, name, spec, _ in parts if name}
 
@@ -109,6 +125,46 @@ class Pseudo(TestCase):
     def test_months_and_joining_words_are_disguised_too(self) -> None:
         self.assertEqual(filled(PSEUDO, "day", d=dt.date(2026, 5, 1)), disguised("1 May"))
         self.assertEqual(filled(PSEUDO, "list", parts=(Own("a"), Own("b"))), f"a {disguised('and')} b")
+
+
+class InAManner(TestCase):
+    """The same sentences with lengths in inches, or with dates in another order."""
+
+    def said(self, phrase: Said, manner: Manner) -> str:
+        return words_in(REFERENCE, manner)(phrase)
+
+    def test_lengths(self) -> None:
+        imperial = Manner(units="imperial")
+        for cm, metric, inches in ((2.54, "2.54 cm", "1 in"), (49.0, "49 cm", "19.3 in"), (-4.0, "−4 cm", "−1.6 in")):
+            self.assertEqual(self.said(say("units", "cm", n=cm), USUAL), metric)
+            self.assertEqual(self.said(say("units", "cm", n=cm), imperial), inches)
+
+    def test_weights(self) -> None:
+        self.assertEqual(words_in(REFERENCE).weight(70), "70 kg")
+        self.assertEqual(words_in(REFERENCE, Manner(units="imperial")).weight(70), "154 lb")
+
+    @given(st.integers(-300, 300), st.integers(-300, 300))
+    def test_inches_keep_apart_and_in_order_what_centimetres_do(self, one: int, other: int) -> None:
+        size = words_in(REFERENCE, Manner(units="imperial")).size
+        as_number = [float(size(cm).replace(MINUS, "-")) for cm in (one, other)]
+        self.assertEqual(as_number[0] < as_number[1], one < other)
+
+    def test_no_sentence_writes_centimetres_by_itself(self) -> None:
+        for path, template in leaves(catalogue()):
+            if path[:2] not in (("units", "centimetres"), ("readouts", "knee_moment_ratio")):
+                said = "".join(plain for plain, *_ in string.Formatter().parse(template))
+                self.assertNotRegex(said, r"\bcm\b", ".".join(path))
+
+    def test_dates(self) -> None:
+        day = dt.date(2026, 5, 1)
+        for order, whole, short, month in (
+            ("day_month_year", "1 May 2026", "1 May", "May 2026"),
+            ("month_day_year", "May 1, 2026", "May 1", "May 2026"),
+            ("year_month_day", "2026-05-01", "05-01", "2026-05"),
+        ):
+            words = words_in(REFERENCE, Manner(dates=order))  # type: ignore[arg-type]
+            said = [words._param(day, spec) for spec in ("", "day", "month")]
+            self.assertEqual(said, [whole, short, month])
 
 
 class AnotherLanguage(TestCase):

@@ -557,6 +557,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Practice Settings */
+        get: operations["practiceSettings"];
+        /** Change Practice Settings */
+        put: operations["changePracticeSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/time-zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Time Zones
+         * @description Every time zone this machine knows.
+         */
+        get: operations["timeZones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/room": {
         parameters: {
             query?: never;
@@ -807,6 +845,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * DateFormat
+         * @description How dates are written, and in which order they are typed.
+         * @enum {string}
+         */
+        DateFormat: "day_month_year" | "month_day_year" | "year_month_day";
+        /**
+         * FirstDay
+         * @description The day a week begins with in calendars, counted from Sunday.
+         * @enum {integer}
+         */
+        FirstDay: 0 | 1 | 6;
+        /**
          * Me
          * @description Who is signed in; ``signed_in`` false for a stranger. Asking also sets the CSRF cookie.
          */
@@ -839,7 +889,32 @@ export interface components {
             name: string;
             /** Role */
             role: string;
+            settings: components["schemas"]["SettingsOut"];
         };
+        /**
+         * SettingsOut
+         * @description How a practice writes things, and which day it has.
+         */
+        SettingsOut: {
+            /** Name */
+            name: string;
+            units: components["schemas"]["Units"];
+            date_format: components["schemas"]["DateFormat"];
+            first_day_of_week: components["schemas"]["FirstDay"];
+            /** Time Zone */
+            time_zone: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
+         * Units
+         * @description What lengths and weights are shown in. Both are understood wherever a number is typed.
+         * @enum {string}
+         */
+        Units: "metric" | "imperial";
         /**
          * FieldProblem
          * @description One field, what is wrong with it and what to give instead.
@@ -2311,6 +2386,16 @@ export interface components {
         RetireIn: {
             /** Number */
             number: number;
+        };
+        /** SettingsIn */
+        SettingsIn: {
+            /** Name */
+            name: string;
+            units: components["schemas"]["Units"];
+            date_format: components["schemas"]["DateFormat"];
+            first_day_of_week: components["schemas"]["FirstDay"];
+            /** Time Zone */
+            time_zone: string;
         };
         /** PropOut */
         PropOut: {
@@ -3965,6 +4050,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedOut"];
+                };
+            };
+        };
+    };
+    practiceSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+        };
+    };
+    changePracticeSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+        };
+    };
+    timeZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

@@ -341,7 +341,7 @@ def figure(
     from asketa_core.figure.svg import render  # noqa: PLC0415
 
     scene = scene_of(screened, body, room, index, foot)
-    return render(scene, view, words(describe(screened, index)), labels, light, small)
+    return render(scene, view, words(describe(screened, index)), labels, light, small, size=words.size)
 
 
 def side_view(variation: Variation, side: Side) -> View:

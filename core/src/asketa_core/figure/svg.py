@@ -6,7 +6,7 @@ Colours are those of a palette, or CSS custom properties that leave the choice t
 from __future__ import annotations
 
 import zlib
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from html import escape
 
@@ -187,10 +187,11 @@ def render(
     light: Light | None = None,
     small: bool = False,
     tall_cm: float = 0.0,
+    size: Callable[[float], str] = "{:.0f}".format,
 ) -> str:
     """One view of a scene as a standalone ``<svg>``; one unit is one centimetre.
 
-    ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props. Without a
+    ``description`` becomes the accessible text. ``labels`` writes prop heights beside the props, as ``size`` writes centimetres. Without a
     ``light`` the page decides about the colours. ``small`` figures have what can be told apart at 110 pixels,
     with stronger lines and no labels. The page is at least ``tall_cm`` high, the figure at its foot.
     """
@@ -220,7 +221,7 @@ def render(
     written: list[str] = []
     if labels and not small and view is not View.ABOVE:
         flesh = shapely.union_all([area for _, area in body])
-        written, boxes = _labels(scene.marks, eye, flesh, paint)
+        written, boxes = _labels(scene.marks, eye, flesh, paint, size)
         for x0, y0, x1, y1 in boxes:
             low, high = np.minimum(low, [x0 - 1, y0 - 1]), np.maximum(high, [x1 + 1, y1 + 1])
     low[1] = min(low[1], high[1] - tall_cm)
@@ -237,13 +238,13 @@ LABEL_CM, DIGIT_CM = 6.0, 3.6
 
 
 def _labels(
-    marks: Sequence[HeightMark], eye: Eye, flesh: BaseGeometry, paint: Paint
+    marks: Sequence[HeightMark], eye: Eye, flesh: BaseGeometry, paint: Paint, size: Callable[[float], str]
 ) -> tuple[list[str], list[tuple[float, float, float, float]]]:
     """Heights where they cover least of the body and nothing of each other, and the box of each."""
     written, found = [], []
     taken = flesh
     for mark in marks:
-        text = f"{mark.height_cm:.0f}"
+        text = size(round(mark.height_cm))
         wide = DIGIT_CM * len(text)
         at = eye.flat(mark.at)
         places = [

@@ -6,6 +6,7 @@ import datetime as dt
 import string
 import unicodedata
 from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import Any, Literal
 
@@ -26,6 +27,22 @@ REGIONS = {REFERENCE: "en_GB"}
 DATES = {"": "yMMMMd", "day": "MMMMd", "month": "yMMMM"}
 """How a template writes a date: ``{date}`` with its year, ``{date:day}`` without, ``{date:month}`` no nearer than that."""
 
+INCH_CM, POUND_KG = 2.54, 0.45359237
+
+
+@dataclass(frozen=True, slots=True)
+class Manner:
+    """How one writes what a language leaves open: what lengths are written in, and the order of a date's parts."""
+
+    units: Literal["metric", "imperial"] = "metric"
+    dates: Literal["day_month_year", "month_day_year", "year_month_day"] = "day_month_year"
+
+
+USUAL = Manner()
+MONTH_FIRST = {REFERENCE: "en_US"}
+"""How a language writes dates with the month first; others keep their own order."""
+ISO_DATES = {"": "%Y-%m-%d", "day": "%m-%d", "month": "%Y-%m"}
+
 _LISTS: Mapping[Style, Literal["standard", "or"]] = {"and": "standard", "or": "or"}
 _JOINED: Mapping[Style, str] = {"comma": ", ", "semicolon": "; "}
 
@@ -34,17 +51,21 @@ class Words:
     """One language. Calling it with a phrase gives the sentence; the same phrase always the same one.
 
     Templates are filled as ``str.format`` fills them: ``{name}``, and after a colon how it is written: ``sentence`` (its
-    first letter large), ``inside`` (small), ``and``, ``or``, ``comma``, ``semicolon`` (lists), ``day``, ``month`` (dates).
+    first letter large), ``inside`` (small), ``and``, ``or``, ``comma``, ``semicolon`` (lists), ``day``, ``month`` (dates),
+    ``length`` and ``size`` (centimetres in the units one writes, with the unit and without), ``weight`` (kilograms).
     """
 
-    def __init__(self, language: str, more: Mapping[str, Any] | None = None) -> None:
+    def __init__(self, language: str, more: Mapping[str, Any] | None = None, manner: Manner = USUAL) -> None:
         """``more`` are sections of a catalogue of one's own, in this language. ``ValueError`` for an unknown language."""
         if language != PSEUDO and language not in languages():
             raise ValueError(f"there is no catalogue of '{language}'")
         self.language = language
+        self.manner = manner
         base = REFERENCE if language == PSEUDO else language
         self._catalogue = {**catalogue(base), **(more or {})}
         self._locale = Locale.parse(REGIONS.get(base, base))
+        first = MONTH_FIRST.get(base) if manner.dates == "month_day_year" else None
+        self._calendar = self._locale if first is None else Locale.parse(first)
         self._shown = disguised if language == PSEUDO else str
         self._number = lru_cache(maxsize=4096)(self._written_number)
 
@@ -91,10 +112,35 @@ class Words:
             text = self(value)
             return shaped(text, spec) if spec else text  # type: ignore[arg-type]
         if isinstance(value, dt.date):
-            return self._shown(format_skeleton(DATES[spec], value, locale=self._locale))
+            return self._shown(self._date(value, spec))
         if isinstance(value, int | float):
+            match spec:
+                case "length":
+                    return self.length(value)
+                case "size":
+                    return self.size(value)
+                case "weight":
+                    return self.weight(value)
             return self._number(value)
         raise TypeError(f"{value!r} cannot be said")
+
+    def _date(self, value: dt.date, spec: str) -> str:
+        if self.manner.dates == "year_month_day":
+            return value.strftime(ISO_DATES[spec])
+        return str(format_skeleton(DATES[spec], value, locale=self._calendar))
+
+    def size(self, cm: float) -> str:
+        """A length without its unit, to the centimetre or the tenth of an inch as it came."""
+        return self._number(cm if self.manner.units == "metric" else round(cm / INCH_CM, 1))
+
+    def length(self, cm: float) -> str:
+        unit = "centimetres" if self.manner.units == "metric" else "inches"
+        return self._filled(("units", unit), {"n": Own(self.size(cm))})
+
+    def weight(self, kg: float) -> str:
+        if self.manner.units == "metric":
+            return self._filled(("units", "kilograms"), {"n": Own(self._number(kg))})
+        return self._filled(("units", "pounds"), {"n": Own(self._number(round(kg / POUND_KG)))})
 
     def _written_number(self, value: float) -> str:
         return format_decimal(value, format="0.##", locale=self._locale).replace("-", MINUS)
@@ -113,9 +159,9 @@ class Words:
 
 
 @cache
-def words_in(language: str) -> Words:
+def words_in(language: str, manner: Manner = USUAL) -> Words:
     """The words of the core in a language."""
-    return Words(language)
+    return Words(language, manner=manner)
 
 
 @cache

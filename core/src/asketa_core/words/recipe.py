@@ -74,6 +74,13 @@ def prop_words(kind: str) -> Phrase:
     return say("recipe", "prop", kind)
 
 
+def _span(low: float, high: float, unit: str) -> Phrase:
+    """From one value to another; lengths are written one by one, because their unit may be another."""
+    if unit == "cm":
+        return say("units", "cm_span", low=low, high=high)
+    return say("units", unit, n=say("units", "span", low=low, high=high))
+
+
 def slot_words(slot: Slot) -> Phrase:
     """What may be set, within which bounds and where it starts."""
     if isinstance(slot, ChoiceSlot | PlaceSlot):
@@ -86,7 +93,7 @@ def slot_words(slot: Slot) -> Phrase:
         )
         if slot.start == slot.to:
             return say("units", slot.unit, n=slot.start)
-        span = say("units", slot.unit, n=say("units", "span", low=slot.start, high=slot.to))
+        span = _span(slot.start, slot.to, slot.unit)
         return say("recipe", "slot", "number", span=span, step=slot.step, usual=usual)
     parts = [listed((prop_words(kind) for kind in slot.kinds), "and")]
     if slot.faces is not None:
@@ -94,8 +101,7 @@ def slot_words(slot: Slot) -> Phrase:
         parts.append(listed((say(*way) for way in ways if has(*way)), "and"))
     parts.append(say("recipe", "slot", "layers" if slot.max_layers > 1 else "one_layer", most=slot.max_layers))
     if slot.between_cm is not None:
-        span = say("units", "span", low=slot.between_cm[0], high=slot.between_cm[1])
-        parts.append(say("units", "cm", n=span))
+        parts.append(_span(*slot.between_cm, "cm"))
     if slot.includes:
         always = [prop_words(kind) for kind in slot.includes]
         parts.append(say("recipe", "slot", "includes", props=tuple(always)))
@@ -161,7 +167,7 @@ class _Words:
             assert isinstance(value, str)
             return say("recipe", "phrase", "height_of", what=self._surface(value))
         low, high = sorted((abs(span[0]), abs(span[1])) if max(span) <= 0 else span)
-        return say("units", unit, n=low if low == high else say("units", "span", low=low, high=high))
+        return say("units", unit, n=low) if low == high else _span(low, high, unit)
 
     def _span(self, value: Value) -> tuple[float, float] | None:
         """Lowest and highest figure; ``None`` for the height of a stack."""
