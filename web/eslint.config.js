@@ -34,6 +34,8 @@ export default tseslint.config(
               except: [`./${feature}`],
             })),
             { target: './src/common', from: './src/features' },
+            { target: './src/theme', from: ['./src/features', './src/common'] },
+            { target: './src/figure', from: ['./src/features', './src/common', './src/theme'] },
             { target: './src/api', from: ['./src/features', './src/common', './src/app'] },
           ],
         },

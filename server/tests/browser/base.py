@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import os
 import re
 from pathlib import Path
@@ -63,6 +64,12 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.get_by_label("Password").fill(password)
         self.page.get_by_role("button", name="Sign in").click()
 
+    def another_device(self) -> Page:
+        """A page signed in elsewhere: nothing is shared with the first but the server."""
+        context = self.browser.new_context(storage_state={"cookies": self.page.context.cookies(), "origins": []})
+        self.addCleanup(context.close)
+        return context.new_page()
+
     def open_client(self, view: str) -> None:
         """Sign in and open one of Hartley Quill's views; ``address`` is what all of them begin with."""
         self.sign_in()
@@ -70,6 +77,13 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.wait_for_url(re.compile("/clients/[^/]+/"))
         self.address = re.sub(r"/clients/([^/]+)/.*", r"/clients/\1/", self.page.url)
         self.page.goto(self.address + view)
+
+    def type_date(self, label: str, day: dt.date) -> None:
+        """Type a date into a field of the open dialog, part by part as its order is."""
+        field = self.page.get_by_role("dialog").get_by_role("group", name=label)
+        field.get_by_role("spinbutton").first.click()
+        self.page.keyboard.press("Control+a")
+        self.page.keyboard.type(day.strftime("%d%m%Y"))
 
     def choose(self, label: str, option: str) -> None:
         """Choose from a list in the open dialog."""

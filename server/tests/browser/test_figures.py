@@ -21,7 +21,7 @@ class Figures(BrowserTest):
         self.open_client(self.SET_UP)
         for size in ((1280, 800), (1024, 768)):
             self.page.set_viewport_size({"width": size[0], "height": size[1]})
-            lane = self.page.get_by_role("region", name="left").first
+            lane = self.page.get_by_role("region", name="left", exact=True)
             drawn = lane.get_by_role("img").first
             expect(drawn).to_be_visible()
             self.assertGreater(self.height(drawn), 0.45 * self.height(lane), size)
@@ -31,7 +31,7 @@ class Figures(BrowserTest):
 
     def test_the_way_in_and_out_follows_the_seat(self) -> None:
         self.open_client(self.SET_UP)
-        way = self.page.get_by_role("region", name="left").nth(1).get_by_role("list").first
+        way = self.page.get_by_role("region", name="left: what it takes").get_by_role("list").first
         moments = way.get_by_role("listitem")
         expect(moments).to_have_count(3)
         expect(moments.first).to_contain_text("standing before the chair")

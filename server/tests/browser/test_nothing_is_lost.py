@@ -116,6 +116,7 @@ class Sessions(BrowserTest):
     def test_a_sign_out_that_fails_says_so(self) -> None:
         self.open_client("limits")
         self.page.route("**/sign-out", cut_off)
+        self.page.get_by_role("button", name="Ottoline Marsh").click()
         self.page.get_by_role("button", name="Sign out").click()
         expect(self.page.get_by_role("alert")).to_contain_text("You are still signed in.")
 

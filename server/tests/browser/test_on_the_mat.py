@@ -22,7 +22,7 @@ class OnTheMat(BrowserTest):
         for side in ("left", "right"):
             lane = page.get_by_role("region", name=side).first
             lane.get_by_role("button", name="Take to the mat").click()
-            expect(lane.get_by_role("status")).to_contain_text("On today’s plan")
+            expect(lane.get_by_text("On today’s plan")).to_be_visible()
         page.goto(self.address + "mat")
 
     def lane(self, side: str) -> Locator:
@@ -77,7 +77,7 @@ class OnTheMat(BrowserTest):
         # Space presses the button that has the focus, and nothing else.
         right.get_by_role("button", name="after 1, right").focus()
         page.keyboard.press(" ")
-        expect(right.get_by_role("radio", name="after 1")).to_be_visible()
+        expect(right.get_by_role("button", name="after 1", exact=True)).to_be_visible()
         expect(timer.get_by_role("button", name="Pause")).to_be_visible()
         self.describe(left, 1)
         left.get_by_role("button", name="Log left").click()
@@ -94,7 +94,7 @@ class OnTheMat(BrowserTest):
         page.context.set_offline(False)
         page.reload()
         right = self.lane("right")
-        expect(right.get_by_role("radio", name="during 4")).to_be_visible()
+        expect(right.get_by_role("button", name="during 4", exact=True)).to_be_visible()
         right.get_by_role("button", name="Log right").click()
         expect(right.get_by_role("list", name="Logged today, right")).to_contain_text("during 4")
 
@@ -122,7 +122,7 @@ class OnTheMat(BrowserTest):
     def test_a_lost_answer_and_a_changed_score_are_asked_about(self) -> None:
         left = self.lane("left")
         self.log_and_lose_the_answer(left)
-        left.get_by_role("radio", name=re.compile("^during")).click()
+        left.get_by_role("button", name=re.compile(r"^during \S+$")).click()
         left.get_by_role("button", name="during 5, left").click()
         left.get_by_role("button", name="Log left").click()
         expect(left.get_by_role("alert")).to_contain_text("stored already, with during 1")

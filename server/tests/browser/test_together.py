@@ -25,7 +25,7 @@ class TwoAtOnce(BrowserTest):
         page.get_by_role("dialog").get_by_label("Name", exact=True).fill("Shared figure-four")
         page.get_by_role("dialog").get_by_role("button", name="Save").click()
         page.get_by_role("heading", name="Shared figure-four").wait_for()
-        other = page.context.new_page()
+        other = self.another_device()
         other.goto(page.url)
         for each, name in ((other, "Theirs"), (page, "Mine")):
             each.get_by_role("button", name="Change", exact=True).click()

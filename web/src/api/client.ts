@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import createQueries from 'openapi-react-query'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -8,7 +9,7 @@ export type Side = Schemas['Side']
 /** What a lane stands for: one side, or a shape that both legs share. */
 export type Lane = Side | 'both'
 
-/** An answer that was not a success, with the server's own words for it. */
+/** An answer that was not a success, with the server's own words for it; status 0 where there was no answer. */
 export class ApiProblem extends Error {
   constructor(
     readonly status: number,
@@ -41,6 +42,22 @@ const everyRequest: Middleware = {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
     return request
   },
+  async onResponse({ response }) {
+    if (response.ok) return undefined
+    const said: unknown = await response.json().catch(() => null)
+    throw isProblem(said)
+      ? new ApiProblem(response.status, said)
+      : problemOf(response.status, ownWords.broken)
+  },
+  onError: () => problemOf(0, ownWords.unreachable),
+}
+
+function isProblem(value: unknown): value is Problem {
+  return typeof value === 'object' && value !== null && 'message' in value
+}
+
+function problemOf(status: number, message: string): ApiProblem {
+  return new ApiProblem(status, { code: '', message, fields: [] })
 }
 
 /** Dispatched on `window` when an answer says that nobody is signed in any more. */
@@ -76,37 +93,25 @@ async function fetchInSession(request: Request): Promise<Response> {
   return fetchInSession(again)
 }
 
-export const api = createClient<paths>({
-  baseUrl: '/',
-  credentials: 'same-origin',
-  fetch: fetchInSession,
-})
+interface Refusal {
+  headers: Record<string, unknown>
+  content: { 'application/json': ApiProblem }
+}
+/** A success, or an `ApiProblem` as the only kind of failure. */
+type Failing<Operation> = Operation extends { responses: infer Responses }
+  ? Omit<Operation, 'responses'> & {
+      responses: {
+        [Status in keyof Responses]: Status extends 200 | 201 | 204 ? Responses[Status] : Refusal
+      } & { 500: Refusal }
+    }
+  : Operation
+type Paths = { [Path in keyof paths]: { [Method in keyof paths[Path]]: Failing<paths[Path][Method]> } }
+
+const api = createClient<Paths>({ baseUrl: '/', credentials: 'same-origin', fetch: fetchInSession })
 api.use(everyRequest)
 
-interface Answer<T> {
-  data?: T
-  error?: unknown
-  response: Response
-}
-
-function isProblem(value: unknown): value is Problem {
-  return typeof value === 'object' && value !== null && 'message' in value
-}
-
-/** The data of an answer, or an `ApiProblem` thrown. */
-export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
-  let result: Answer<T>
-  try {
-    result = await answer
-  } catch {
-    throw problemOf(0, ownWords.unreachable)
-  }
-  const { data, error, response } = result
-  if (response.ok && data !== undefined) return data
-  if (isProblem(error)) throw new ApiProblem(response.status, error)
-  throw problemOf(response.status, ownWords.broken)
-}
-
-function problemOf(status: number, message: string): ApiProblem {
-  return new ApiProblem(status, { code: '', message, fields: [] })
-}
+/**
+ * Typed hooks over the API: `query.useQuery('get', path, …)`, `query.useMutation('post', path)`, and their options.
+ * What fails is an `ApiProblem`.
+ */
+export const query = createQueries(api)

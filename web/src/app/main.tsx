@@ -8,8 +8,9 @@ import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { ApiProblem } from '../api/client'
 import '../common/i18n'
+import { modeAtStart } from '../theme/light'
+import { theme } from '../theme/theme'
 import { router } from './screens'
-import { theme } from './theme'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -28,7 +29,13 @@ const root = document.getElementById('root')
 if (root === null) throw new Error('The page has no root element.')
 createRoot(root).render(
   <StrictMode>
-    <ThemeProvider theme={theme}>
+    <ThemeProvider
+      theme={theme}
+      defaultMode={modeAtStart()}
+      // Which light a place has is kept by the place, not by MUI.
+      storageManager={null}
+      disableTransitionOnChange
+    >
       <CssBaseline />
       <QueryClientProvider client={queries}>
         <RouterProvider router={router} />

@@ -1,18 +1,40 @@
+import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
+import { isClients, SCREENS, type Screen, type ScreenId } from '../common/screens'
 import { Broken } from '../common/ui/Broken'
 import { NothingHere, Working } from '../common/ui/States'
-import { ClientFrame } from '../features/client-frame/ClientFrame'
-import { ClientsScreen } from '../features/clients/ClientsScreen'
 import { Home } from '../features/practice-frame/Home'
-import { PracticeFrame } from '../features/practice-frame/PracticeFrame'
 import { SignInScreen } from '../features/practice-frame/SignInScreen'
+
+/** Where each screen comes from; what it needs is loaded with it. */
+const LOADED: Record<ScreenId, () => Promise<ComponentType>> = {
+  clients: async () => (await import('../features/clients/ClientsScreen')).ClientsScreen,
+  library: async () => (await import('../features/library/LibraryScreen')).LibraryScreen,
+  card: async () => (await import('../features/library/CardScreen')).CardScreen,
+  settings: async () => (await import('../features/settings/SettingsScreen')).SettingsScreen,
+  limits: async () => (await import('../features/limits/LimitsScreen')).LimitsScreen,
+  measures: async () => (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
+  choose: async () => (await import('../features/choose/ChooseScreen')).ChooseScreen,
+  setUp: async () => (await import('../features/set-up/SetUpScreen')).SetUpScreen,
+  mat: async () => (await import('../features/mat/MatScreen')).MatScreen,
+  responses: async () => (await import('../features/responses/ResponsesScreen')).ResponsesScreen,
+}
+
+const CLIENT = 'clients/:clientId'
+
+function routeOf({ id, path }: Screen, below = ''): RouteObject {
+  return { path: path.slice(below.length), lazy: async () => ({ Component: await LOADED[id]() }) }
+}
 
 /** Screens inside a frame: one that breaks or cannot be loaded says so there, and the frame stays. */
 function within(children: RouteObject[]): RouteObject[] {
   return [{ errorElement: <Broken />, children }]
 }
 
-/** Every screen there is, by its address. What a client's views need is loaded with the view. */
+/** A client's screen stands in the client's frame unless it has the whole page. */
+const framed = (screen: Screen) => isClients(screen) && screen.whole !== true
+
+/** Every screen there is, by its address. */
 export const router = createBrowserRouter([
   {
     errorElement: <Broken />,
@@ -22,61 +44,22 @@ export const router = createBrowserRouter([
       { path: '/sign-in', element: <SignInScreen /> },
       {
         path: '/practices/:practiceId',
-        element: <PracticeFrame />,
+        lazy: async () => ({
+          Component: (await import('../features/practice-frame/PracticeFrame')).PracticeFrame,
+        }),
         children: within([
           { index: true, element: <Navigate to="clients" replace /> },
-          { path: 'clients', element: <ClientsScreen /> },
           {
-            path: 'clients/:clientId',
-            element: <ClientFrame />,
+            path: CLIENT,
+            lazy: async () => ({
+              Component: (await import('../features/client-frame/ClientFrame')).ClientFrame,
+            }),
             children: within([
               { index: true, element: <Navigate to="limits" replace /> },
-              {
-                path: 'limits',
-                lazy: async () => ({
-                  Component: (await import('../features/limits/LimitsScreen')).LimitsScreen,
-                }),
-              },
-              {
-                path: 'measures',
-                lazy: async () => ({
-                  Component: (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
-                }),
-              },
-              {
-                path: 'choose',
-                lazy: async () => ({
-                  Component: (await import('../features/choose/ChooseScreen')).ChooseScreen,
-                }),
-              },
-              {
-                path: 'set-up',
-                lazy: async () => ({
-                  Component: (await import('../features/set-up/SetUpScreen')).SetUpScreen,
-                }),
-              },
-              {
-                path: 'responses',
-                lazy: async () => ({
-                  Component: (await import('../features/responses/ResponsesScreen')).ResponsesScreen,
-                }),
-              },
+              ...SCREENS.filter(framed).map((screen) => routeOf(screen, `${CLIENT}/`)),
             ]),
           },
-          {
-            path: 'library/:familyId?',
-            lazy: async () => ({
-              Component: (await import('../features/library/LibraryScreen')).LibraryScreen,
-            }),
-          },
-          {
-            path: 'library/card/:variationId',
-            lazy: async () => ({ Component: (await import('../features/library/CardScreen')).CardScreen }),
-          },
-          {
-            path: 'clients/:clientId/mat',
-            lazy: async () => ({ Component: (await import('../features/mat/MatScreen')).MatScreen }),
-          },
+          ...SCREENS.filter((screen) => !framed(screen)).map((screen) => routeOf(screen)),
         ]),
       },
       { path: '*', element: <NothingHere /> },

@@ -10,9 +10,10 @@ const sources = import.meta.glob<string>('../**/*.{ts,tsx}', {
 /** What each folder may use besides packages and itself; features never use each other. */
 const MAY_USE: Record<string, readonly string[]> = {
   api: [],
-  figure: ['api', 'common', 'app/theme'],
-  common: ['api', 'app/theme'],
-  features: ['api', 'common', 'figure', 'app/theme'],
+  figure: ['api'],
+  theme: ['api', 'figure'],
+  common: ['api', 'theme'],
+  features: ['api', 'common', 'figure', 'theme'],
 }
 
 /** A module's path below `src`, from the path the glob gives it (which starts in `app`). */

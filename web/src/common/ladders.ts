@@ -1,41 +1,34 @@
-import { useQueries, useQuery } from '@tanstack/react-query'
-import { api, type Schemas, type Side, unwrap } from '../api/client'
+import { useQueries } from '@tanstack/react-query'
+import { query, type Schemas, type Side } from '../api/client'
 import { useClientPath, usePracticeId } from './route'
+
+const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
 
 /** What ladders are for, in the order practitioners reach for it. */
 export function usePurposes() {
   const practice_id = usePracticeId()
-  return useQuery({
-    queryKey: ['purposes', practice_id],
-    queryFn: () =>
-      unwrap(api.GET('/api/practices/{practice_id}/library/purposes', { params: { path: { practice_id } } })),
-    staleTime: Infinity,
-  })
+  return query.useQuery(
+    'get',
+    '/api/practices/{practice_id}/library/purposes',
+    { params: { path: { practice_id } } },
+    { staleTime: Infinity },
+  )
 }
 
 /** Every family there is, by name, with what this client has worked on. */
 export function useFamilies() {
-  const path = useClientPath()
-  return useQuery({
-    queryKey: ['client', path.client_id, 'families'],
-    queryFn: () =>
-      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/families', { params: { path } })),
-  })
+  return query.useQuery('get', `${CLIENT}/families`, { params: { path: useClientPath() } })
 }
 
 /** Some families as two lanes, judged for today; each arrives on its own. */
 export function useLadders(families: readonly string[]) {
   const path = useClientPath()
   return useQueries({
-    queries: families.map((family_id) => ({
-      queryKey: ['client', path.client_id, 'ladders', family_id],
-      queryFn: () =>
-        unwrap(
-          api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}', {
-            params: { path: { ...path, family_id } },
-          }),
-        ),
-    })),
+    queries: families.map((family_id) =>
+      query.queryOptions('get', `${CLIENT}/ladders/{family_id}`, {
+        params: { path: { ...path, family_id } },
+      }),
+    ),
     combine: (results) => ({
       data: results.flatMap((result) => (result.data === undefined ? [] : [result.data])),
       isPending: results.some((result) => result.isPending),
@@ -52,14 +45,8 @@ export function useLadders(families: readonly string[]) {
 /** The figures of a ladder's rungs by side and rung, asked for after its verdicts are there. */
 export function useDrawings(family_id: string): Schemas['DrawingsOut'] | undefined {
   const path = useClientPath()
-  return useQuery({
-    queryKey: ['client', path.client_id, 'drawings', family_id],
-    queryFn: () =>
-      unwrap(
-        api.GET('/api/practices/{practice_id}/clients/{client_id}/ladders/{family_id}/drawings', {
-          params: { path: { ...path, family_id } },
-        }),
-      ),
+  return query.useQuery('get', `${CLIENT}/ladders/{family_id}/drawings`, {
+    params: { path: { ...path, family_id } },
   }).data
 }
 

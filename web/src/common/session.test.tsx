@@ -14,7 +14,7 @@ function Told({ practiceId }: { practiceId: string }) {
 function told(practiceId: string, role?: Role): string {
   const queries = new QueryClient()
   const practices = role && [{ id: 'mine', name: 'The Weir Room', role }]
-  if (practices) queries.setQueryData(['me'], { signed_in: true, practices })
+  if (practices) queries.setQueryData(['get', '/api/auth/me', {}], { signed_in: true, practices })
   return renderToString(
     <QueryClientProvider client={queries}>
       <Told practiceId={practiceId} />

@@ -1,21 +1,17 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { api, type Schemas, resume, SIGNED_OUT, unwrap } from '../api/client'
+import { query, resume, type Schemas, SIGNED_OUT } from '../api/client'
 import { forgetDrafts } from './drafts'
 
-const ME = ['me'] as const
+const ME = query.queryOptions('get', '/api/auth/me', {}).queryKey
 
 /** Dispatched on `window` when the person whose session had ended is back. */
 const SIGNED_IN = 'asketa:signed-in'
 
 export function useMe() {
-  return useQuery({
-    queryKey: ME,
-    queryFn: () => unwrap(api.GET('/api/auth/me')),
-    // Who is signed in changes only by signing in or out; a session that ended is told by any answer.
-    staleTime: Infinity,
-  })
+  // Who is signed in changes only by signing in or out; a session that ended is told by any answer.
+  return query.useQuery('get', '/api/auth/me', {}, { staleTime: Infinity })
 }
 
 /** Whether this member may change things in a practice; readers look. The server decides anyway. */
@@ -48,8 +44,7 @@ export function useSessionEnded(): boolean {
 /** Sign in where one is: the page and what was typed on it stay. */
 export function useSignIn() {
   const queries = useQueryClient()
-  return useMutation({
-    mutationFn: (body: Schemas['SignIn']) => unwrap(api.POST('/api/auth/sign-in', { body })),
+  return query.useMutation('post', '/api/auth/sign-in', {
     onSuccess: (me) => {
       const before = queries.getQueryData<Schemas['Me']>(ME)
       if (before?.signed_in === true && before.id !== me.id) {
@@ -68,8 +63,7 @@ export function useSignIn() {
 export function useSignOut() {
   const queries = useQueryClient()
   const navigate = useNavigate()
-  return useMutation({
-    mutationFn: () => unwrap(api.POST('/api/auth/sign-out')),
+  return query.useMutation('post', '/api/auth/sign-out', {
     onSuccess: (me) => {
       forgetDrafts()
       queries.clear()

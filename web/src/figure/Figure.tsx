@@ -8,13 +8,17 @@ export function Figure({
   svg,
   height,
   faded = false,
+  decorative = false,
 }: {
   svg: string
   height: number | string
   faded?: boolean
+  /** Whether what it stands in says what it shows. */
+  decorative?: boolean
 }) {
   return (
     <Box
+      aria-hidden={decorative || undefined}
       sx={{ height, opacity: faded ? 0.34 : 1, '& svg': { height: '100%', width: '100%', display: 'block' } }}
       dangerouslySetInnerHTML={{ __html: svg }}
     />

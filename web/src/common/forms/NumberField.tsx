@@ -2,6 +2,7 @@ import InputAdornment from '@mui/material/InputAdornment'
 import TextField, { type TextFieldProps } from '@mui/material/TextField'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { practiceManner } from '../practice'
 import { isUnreadable, readNumber, type Unit } from './numbers'
 import { notANumber, signOf } from './words'
 
@@ -17,18 +18,32 @@ interface Props {
   problem?: string | undefined
   hint?: string | undefined
   placeholder?: string
+  /** Whether a bare number is meant in the field's own unit, whatever the practice writes. */
+  metric?: boolean
   sx?: TextFieldProps['sx']
 }
 
 /** A field for one number. What is no number stays in it as it was typed, and says so. */
-export function NumberField({ label, name, unit, text, onType, problem, hint, placeholder, sx }: Props) {
+export function NumberField({
+  label,
+  name,
+  unit,
+  text,
+  onType,
+  problem,
+  hint,
+  placeholder,
+  metric,
+  sx,
+}: Props) {
   const { t } = useTranslation()
   const [left, setLeft] = useState(false)
-  const read = text.trim() === '' ? null : readNumber(text, unit)
+  const units = metric === true ? 'metric' : practiceManner().units
+  const read = text.trim() === '' ? null : readNumber(text, unit, units)
   const unreadable = left && isUnreadable(text, unit) ? notANumber(t, unit) : undefined
   const shown = problem ?? unreadable
-  const sign = signOf(t, unit)
-  const meant = read?.converted === true ? `= ${read.value.toString()} ${sign}` : undefined
+  const sign = signOf(t, unit, units === 'metric')
+  const meant = read?.converted === true ? `= ${read.value.toString()} ${signOf(t, unit, true)}` : undefined
   return (
     <TextField
       label={label}

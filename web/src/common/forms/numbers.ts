@@ -1,3 +1,5 @@
+import { INCH_CM, practiceManner } from '../practice'
+
 /** What a typed number is meant in. */
 export type Unit = 'deg' | 'cm' | 'kg' | 's' | 'percent' | 'plain'
 
@@ -49,11 +51,22 @@ function plainly(text: string): string {
 const decimal = (text: string) => Number(text.replace(',', '.'))
 const tidy = (value: number) => Math.round(value * 1000) / 1000
 
+type Units = ReturnType<typeof practiceManner>['units']
+
+/** What a bare number is meant in, where a practice does not write the field's own unit. */
+const IMPERIAL: Partial<Record<Unit, number>> = { cm: INCH_CM, kg: 0.453592 }
+
+/** What of a field's unit a bare number is. */
+function bareFactor(unit: Unit, units: Units): number {
+  return units === 'imperial' ? (IMPERIAL[unit] ?? 1) : 1
+}
+
 /**
  * A typed number in its field's unit: decimal comma or point, any minus sign, the unit itself or one that can be turned
- * into it (`5'6`, `1,70 m`, `70°`). `null` for anything else: it is never guessed at.
+ * into it (`5'6`, `1,70 m`, `70°`). Without a unit it is meant in what the practice writes. `null` for anything else: it
+ * is never guessed at.
  */
-export function readNumber(text: string, unit: Unit): Typed | null {
+export function readNumber(text: string, unit: Unit, units: Units = practiceManner().units): Typed | null {
   const plain = plainly(text)
   const feet = unit === 'cm' ? FEET_AND_INCHES.exec(plain) : null
   if (feet !== null) {
@@ -65,9 +78,10 @@ export function readNumber(text: string, unit: Unit): Typed | null {
   const found = WITH_UNIT.exec(plain)
   if (found === null) return null
   const word = (found[2] ?? '').trim().replace(/\.$/, '')
-  const factor = word === '' ? 1 : WORDS[unit][word]
+  const bare = bareFactor(unit, units)
+  const factor = word === '' ? bare : WORDS[unit][word]
   if (factor === undefined) return null
-  return { value: tidy(factor * decimal(found[1] ?? '')), converted: factor !== 1 }
+  return { value: tidy(factor * decimal(found[1] ?? '')), converted: factor !== bare }
 }
 
 /** Whether a field holds something that is no number in its unit. Empty is not typed, and so not wrong. */
@@ -78,4 +92,9 @@ export function isUnreadable(text: string, unit: Unit): boolean {
 /** The number typed, or `undefined` for an empty field. Call only what is not `isUnreadable`. */
 export function numberIn(text: string, unit: Unit): number | undefined {
   return readNumber(text, unit)?.value
+}
+
+/** A stored number as one would type it: with its unit where a bare number would be meant in another. */
+export function asTyped(value: number, unit: Unit): string {
+  return bareFactor(unit, practiceManner().units) === 1 ? value.toString() : `${value.toString()} ${unit}`
 }

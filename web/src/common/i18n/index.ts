@@ -1,9 +1,9 @@
 import i18next from 'i18next'
 import { sayProblemsWith } from '../../api/client'
 import { keptLanguage } from './language'
-import { CATALOGUES, start } from './start'
+import { FIRST, start } from './start'
 
-const language = keptLanguage(Object.keys(CATALOGUES))
+const language = keptLanguage(Object.keys(FIRST))
 // The server answers in the language of the page.
 document.documentElement.lang = language
 start(language)

@@ -1,7 +1,7 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
+import Skeleton from '@mui/material/Skeleton'
 import Typography from '@mui/material/Typography'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,15 +9,17 @@ import { Link, useParams } from 'react-router'
 import { ApiProblem } from '../../api/client'
 import { clientAddress } from '../route'
 
-/** Shown while something is worked out. */
+/** Shown while something is worked out: where words and figures will be. */
 export function Working() {
   const { t } = useTranslation()
   return (
-    <Box sx={{ maxWidth: 360, mx: 'auto', mt: 10, textAlign: 'center' }} role="status">
+    <Box sx={{ maxWidth: 720, p: 3 }} role="status">
       <Typography color="text.secondary" sx={{ mb: 1.5 }}>
         {t('common.loading')}
       </Typography>
-      <LinearProgress color="primary" sx={{ height: 3 }} />
+      {[62, 88, 74].map((share) => (
+        <Skeleton key={share} animation={false} height={30} width={`${share.toString()}%`} />
+      ))}
     </Box>
   )
 }

@@ -6,8 +6,7 @@ import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
-import { useDraft } from '../../common/drafts'
+import { usePicked } from '../../common/drafts'
 import { familyOf, useFamilies, useLadders, usePurposes } from '../../common/ladders'
 import { clientAddress, useClientPath } from '../../common/route'
 import { Failure, isStatureMissing, Working } from '../../common/ui/States'
@@ -16,6 +15,7 @@ import { WhenSeen } from '../../common/ui/WhenSeen'
 import { Ladder } from './Ladder'
 import type { Chosen } from './model'
 import { ReasonPanel } from './ReasonPanel'
+import { colours } from '../../theme/theme'
 
 /** Nothing chosen yet, the same at every look. */
 const NONE: Chosen = {}
@@ -39,8 +39,8 @@ export function ChooseScreen() {
   const navigate = useNavigate()
   const families = useFamilies()
   const everyPurpose = usePurposes()
-  const [picked, setPicked] = useDraft<string | null>(`purpose:${client_id}`, null)
-  const [chosen, setChosen] = useDraft<Chosen>(`chosen:${client_id}`, NONE)
+  const [picked, setPicked] = usePicked<string | null>(`purpose:${client_id}`, null)
+  const [chosen, setChosen] = usePicked<Chosen>(`chosen:${client_id}`, NONE)
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
   const known = new Set(lines.flatMap((family) => family.purposes))
@@ -76,6 +76,7 @@ export function ChooseScreen() {
       <Box
         sx={{
           display: 'flex',
+          flexWrap: 'wrap',
           gap: 2,
           alignItems: 'center',
           color: 'text.secondary',
@@ -100,7 +101,10 @@ export function ChooseScreen() {
           ))}
         </TextField>
         <Box>{t('choose.ladders', { count: shown.length })}</Box>
-        <Box aria-label={t('choose.legend')} sx={{ ml: 'auto', display: 'flex', gap: 2 }}>
+        <Box
+          aria-label={t('choose.legend')}
+          sx={{ ml: 'auto', display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
+        >
           {VERDICTS.map((verdict) => (
             <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
               <VerdictMark verdict={verdict} />

@@ -2,10 +2,10 @@ import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { useDrawings } from '../../common/ladders'
 import type { Chosen } from './model'
 import { RungCell } from './RungCell'
+import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
   ladder: Schemas['LadderOut']
@@ -25,11 +25,15 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
       aria-label={`${ladder.name}, ${t(`side.${name}`)}`}
       sx={{
         display: 'grid',
-        gridTemplateColumns: `64px repeat(${ladder.rungs.length.toString()}, minmax(0, 1fr))`,
+        gridTemplateColumns: `64px repeat(${ladder.rungs.length.toString()}, minmax(104px, 1fr))`,
         columnGap: 1,
+        overflowX: 'auto',
+        // What is chosen has its line outside.
+        p: '3px',
+        mx: '-3px',
       }}
     >
-      <Box sx={{ color: `var(--${name})`, fontWeight: 700, alignSelf: 'center' }}>{t(`side.${name}`)}</Box>
+      <Box sx={{ color: laneColour(name), fontWeight: 700, alignSelf: 'center' }}>{t(`side.${name}`)}</Box>
       {ladder[side].rungs.map((rung) => (
         <RungCell
           key={rung.variation}
@@ -84,7 +88,7 @@ function NextTime({ ladder, side }: { ladder: Schemas['LadderOut']; side: Side }
   const { decision } = ladder[side]
   if (decision.action === 'not_tried') return null
   return (
-    <Box sx={{ pl: '72px', fontSize: '0.88rem', color: ladder.shared ? 'text.primary' : `var(--${side})` }}>
+    <Box sx={{ pl: '72px', fontSize: '0.88rem', color: ladder.shared ? 'text.primary' : laneColour(side) }}>
       <strong>{t('choose.next')}:</strong> {decision.reason}
     </Box>
   )

@@ -3,9 +3,9 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import type { Chosen } from './model'
+import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
   ladders: Schemas['LadderOut'][]
@@ -26,12 +26,12 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
     return (
       <Box
         sx={{
-          borderLeft: `3px solid var(--${name})`,
+          borderLeft: `3px solid ${laneColour(name)}`,
           pl: 1.5,
           '& p, & li': { fontSize: '0.95rem', lineHeight: 1.42 },
         }}
       >
-        <Typography sx={{ color: `var(--${name})`, fontWeight: 700 }}>{t(`side.${name}`)}</Typography>
+        <Typography sx={{ color: laneColour(name), fontWeight: 700 }}>{t(`side.${name}`)}</Typography>
         {rung === undefined || ladder === undefined ? (
           <Typography color="text.secondary">{t('choose.noneChosen')}</Typography>
         ) : (
@@ -60,16 +60,15 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
       component="section"
       aria-live="polite"
       sx={{
-        position: 'sticky',
-        bottom: 0,
+        // On low screens the ladders need the room.
+        '@media (min-height: 620px)': { position: 'sticky', bottom: 0, maxHeight: '42vh' },
         bgcolor: 'background.default',
         borderTop: `2px solid ${colours.ink}`,
         pt: 1.25,
         pb: 1.5,
-        maxHeight: '42vh',
         overflowY: 'auto',
         display: 'grid',
-        gridTemplateColumns: shared ? '1fr auto' : '1fr 1fr auto',
+        gridTemplateColumns: { xs: '1fr', sm: shared ? '1fr auto' : '1fr 1fr auto' },
         gap: 3,
         alignItems: 'start',
       }}

@@ -1,11 +1,13 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
+import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
 import { shortDate } from '../../common/dates'
+import { Hidden } from '../../common/ui/Hidden'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { colours, hatching, laneColour } from '../../theme/theme'
 
 interface Props {
   side: Lane
@@ -21,28 +23,16 @@ interface Props {
 /** Kept free while the drawing is on its way, so that nothing moves when it comes. */
 const HEIGHT = 118
 
-const HATCH = `repeating-linear-gradient(-45deg, transparent 0 7px, #E4DBC6 7px 8px)`
-
 /** One rung on one side: figure, verdict in shape and word, where this side stands. */
 export function RungCell({ side, rung, figure, action, short, chosen, onChoose }: Props) {
   const { t } = useTranslation()
-  const colour = `var(--${side})`
+  const colour = laneColour(side)
   const closed = rung.verdict === 'leave_out'
   const asked = rung.verdict === 'check_first'
-  const about = [
-    t(`side.${side}`),
-    short,
-    t(`verdict.${rung.verdict}`),
-    rung.cautions > 0 ? t('choose.cautions', { count: rung.cautions }) : '',
-    rung.largest,
-    rung.here ? t('choose.here') : '',
-    rung.offered ? t('choose.offered') : '',
-  ]
   return (
     <ButtonBase
       onClick={onChoose}
       aria-pressed={chosen}
-      aria-label={about.filter(Boolean).join(', ')}
       sx={{
         display: 'flex',
         flexDirection: 'column',
@@ -56,13 +46,13 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
         width: '100%',
         verticalAlign: 'top',
         bgcolor: rung.here ? colours.note : 'transparent',
-        backgroundImage: closed ? HATCH : 'none',
+        backgroundImage: closed ? hatching(7) : 'none',
         outline: chosen ? `2px solid ${colours.ink}` : 'none',
         '&:hover': { bgcolor: colours.panel },
       }}
     >
       {figure !== undefined ? (
-        <Figure svg={figure} height={HEIGHT} faded={closed || asked} />
+        <Figure svg={figure} height={HEIGHT} faded={closed || asked} decorative />
       ) : (
         rung.drawn && <Box sx={{ height: HEIGHT }} />
       )}
@@ -70,7 +60,11 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
         sx={{ borderTop: `2px solid ${colour}`, pt: 0.6, display: 'flex', gap: 0.75, alignItems: 'center' }}
       >
         <VerdictMark verdict={rung.verdict} />
-        <Box sx={{ color: closed ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>{short}</Box>
+        <Box sx={{ color: closed ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>
+          <Hidden>{t(`side.${side}`)}, </Hidden>
+          {short}
+          <Hidden>, {t(`verdict.${rung.verdict}`)}</Hidden>
+        </Box>
       </Box>
       <Box
         sx={{
@@ -82,20 +76,35 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
           fontWeight: 600,
         }}
       >
-        {rung.here && <div>● {t('choose.here')}</div>}
-        {rung.offered && <div>○ {t(action === 'step_back' ? 'choose.stepBackTo' : 'choose.offered')}</div>}
+        {rung.here && <Said mark="●">{t('choose.here')}</Said>}
+        {rung.offered && (
+          <Said mark="○">{t(action === 'step_back' ? 'choose.stepBackTo' : 'choose.offered')}</Said>
+        )}
         {rung.last !== null && (
           <div>
+            <Hidden>, </Hidden>
             {t(`choose.tolerance.${rung.last.tolerance}`)} {shortDate(rung.last.date)}
           </div>
         )}
         {rung.cautions > 0 && (
           <Box sx={{ color: 'text.secondary', fontWeight: 400 }}>
+            <Hidden>, </Hidden>
             {t('choose.cautions', { count: rung.cautions })}
             {rung.largest !== '' && `: ${rung.largest}`}
           </Box>
         )}
       </Box>
     </ButtonBase>
+  )
+}
+
+/** A line under a rung, after a mark that is only seen. */
+function Said({ mark, children }: { mark: string; children: ReactNode }) {
+  return (
+    <div>
+      <Hidden>, </Hidden>
+      <span aria-hidden>{mark} </span>
+      {children}
+    </div>
   )
 }

@@ -1,76 +1,73 @@
 import Box from '@mui/material/Box'
+import Step from '@mui/material/Step'
+import StepLabel from '@mui/material/StepLabel'
+import Stepper from '@mui/material/Stepper'
 import { useTranslation } from 'react-i18next'
 import { NavLink } from 'react-router'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
-import { clientAddress, useClientPath } from '../../common/route'
+import { useClientPath } from '../../common/route'
+import { addressOf, stopScreen } from '../../common/screens'
+import { Hidden } from '../../common/ui/Hidden'
+import { colours } from '../../theme/theme'
 
 type Stop = Schemas['StopOut']
-
-const VIEW: Record<Stop['stop'], string> = {
-  limits: 'limits',
-  measures: 'measures',
-  choose: 'choose',
-  set_up: 'set-up',
-  on_the_mat: 'mat',
-  responses: 'responses',
-}
 
 /** The work in its order, with what is done, missing or stale at each stop. */
 export function Band({ stops }: { stops: Stop[] }) {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   return (
-    <Box component="nav" aria-label={t('band.label')} sx={{ display: 'flex', alignItems: 'center' }}>
-      {stops.map((stop, index) => (
-        <Box key={stop.stop} sx={{ display: 'flex', alignItems: 'center' }}>
-          {index > 0 && <Box aria-hidden sx={{ width: 24, height: '1px', bgcolor: '#B7AC95', mx: 1.25 }} />}
-          <Box
-            component={NavLink}
-            to={clientAddress(practice_id, client_id, VIEW[stop.stop])}
-            sx={{
-              color: 'text.secondary',
-              textDecoration: 'none',
-              display: 'flex',
-              alignItems: 'center',
-              gap: 1,
-              py: 1.25,
-              borderBottom: '3px solid transparent',
-              mt: '3px',
-              '&.active': { color: 'text.primary', fontWeight: 700, borderColor: colours.ink },
-            }}
-          >
-            <StateDot state={stop.state} />
-            <span>{t(`band.${stop.stop}`)}</span>
+    <Box component="nav" aria-label={t('band.label')} sx={{ overflowX: 'auto', minWidth: 0 }}>
+      <Stepper nonLinear activeStep={-1} sx={{ gap: { xs: 0.5, md: 1 } }}>
+        {stops.map((stop) => (
+          <Step key={stop.stop} completed={stop.state === 'done'} sx={{ px: 0 }}>
             <Box
-              component="span"
+              component={NavLink}
+              to={addressOf(stopScreen(stop.stop), practice_id, client_id)}
               sx={{
-                position: 'absolute',
-                width: '1px',
-                height: '1px',
-                overflow: 'hidden',
-                clip: 'rect(0 0 0 0)',
+                display: 'flex',
+                alignItems: 'center',
+                minHeight: 44,
+                color: 'text.secondary',
+                textDecoration: 'none',
+                whiteSpace: 'nowrap',
+                borderBlock: '3px solid transparent',
+                outlineOffset: '-3px !important',
+                '&.active': { color: 'text.primary', fontWeight: 700, borderBottomColor: 'text.primary' },
+                '& .MuiStepLabel-root': { p: 0 },
+                '& .MuiStepLabel-label.MuiStepLabel-label': {
+                  color: 'inherit',
+                  fontSize: '1rem',
+                  fontWeight: 'inherit',
+                },
+                '& .MuiStepLabel-iconContainer': { pr: 0.75 },
               }}
             >
-              {t(`band.state.${stop.state}`)}
+              <StepLabel icon={<StateMark state={stop.state} />}>
+                {t(`band.${stop.stop}`)}
+                <Hidden>, {t(`band.state.${stop.state}`)}</Hidden>
+                {stop.state === 'attention' && (
+                  <Box
+                    component="span"
+                    sx={{ fontSize: '0.8rem', fontWeight: 400, color: 'surface.mind', pl: 1 }}
+                  >
+                    {stop.note}
+                  </Box>
+                )}
+              </StepLabel>
             </Box>
-            {stop.state === 'attention' && (
-              <Box component="span" sx={{ fontSize: '0.8rem', fontWeight: 400, color: '#7A5712' }}>
-                {stop.note}
-              </Box>
-            )}
-          </Box>
-        </Box>
-      ))}
+          </Step>
+        ))}
+      </Stepper>
     </Box>
   )
 }
 
-function StateDot({ state }: { state: Stop['state'] }) {
+function StateMark({ state }: { state: Stop['state'] }) {
   return (
     <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden>
       {state === 'attention' ? (
-        <path d="M5.5 1 10 9.8H1Z" fill={colours.accent} stroke="#8A6420" strokeWidth="1.2" />
+        <path d="M5.5 1 10 9.8H1Z" fill={colours.accent} stroke={colours.mind} strokeWidth="1.2" />
       ) : (
         <circle
           cx="5.5"

@@ -3,13 +3,15 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import { Outlet } from 'react-router'
 import { ApiProblem } from '../../api/client'
-import { colours } from '../../app/theme'
 import { useClientHead } from '../../common/head'
+import { length } from '../../common/practice'
+import { Main } from '../../common/ui/Main'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
+import { ViewTitle } from '../../common/ui/ViewTitle'
 import { Band } from './Band'
-import { MindColumn } from './MindColumn'
+import { Mind } from './Mind'
 
-/** Every client view: the working-order band above, what to mind on the left. */
+/** Every client view: the working-order band above, what to mind on the left or, where there is little room, above. */
 export function ClientFrame() {
   const { t } = useTranslation()
   const head = useClientHead()
@@ -19,24 +21,35 @@ export function ClientFrame() {
     return missing ? <NothingHere /> : <Failure error={head.error} again={() => void head.refetch()} />
   }
   const { client, stature_cm } = head.data
-  const stature = stature_cm === null ? null : t('common.amount.cm', { value: stature_cm.toFixed(0) })
+  const stature = stature_cm === null ? null : length(t, stature_cm)
   const about = [client.age, stature].filter((part) => part !== null).join(' · ')
   return (
     <>
       <Box
+        component="section"
+        aria-label={t('band.client')}
         sx={{
-          bgcolor: colours.panel,
-          borderBottom: `1px solid ${colours.line}`,
-          px: 2.75,
+          bgcolor: 'surface.panel',
+          borderBottom: 1,
+          borderColor: 'divider',
+          px: { xs: 1.5, md: 2.75 },
           minHeight: 52,
           display: 'flex',
           alignItems: 'center',
-          gap: 3.5,
-          flexWrap: 'wrap',
+          columnGap: 3.5,
+          flexWrap: { xs: 'wrap', lg: 'nowrap' },
         }}
       >
-        <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
-          <Typography translate="no" variant="h2" component="h1">
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'baseline',
+            columnGap: 1,
+            flexWrap: 'wrap',
+            pt: { xs: 0.75, lg: 0 },
+          }}
+        >
+          <Typography translate="no" variant="h2" component="p">
             {client.name}
           </Typography>
           <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
@@ -48,12 +61,17 @@ export function ClientFrame() {
         <Band stops={head.data.band} />
       </Box>
       <Box
-        sx={{ display: 'grid', gridTemplateColumns: '224px minmax(0, 1fr)', minHeight: 'calc(100vh - 98px)' }}
+        sx={{
+          display: { mind: 'grid' },
+          gridTemplateColumns: '224px minmax(0, 1fr)',
+          minHeight: 'calc(100vh - 98px)',
+        }}
       >
-        <MindColumn head={head.data} />
-        <Box component="main" sx={{ px: 2.5, py: 2 }}>
+        <Mind head={head.data} />
+        <Main sx={{ px: { xs: 1.5, md: 2.5 }, py: 2, minWidth: 0 }}>
+          <ViewTitle about={client.name} />
           <Outlet />
-        </Box>
+        </Main>
       </Box>
     </>
   )

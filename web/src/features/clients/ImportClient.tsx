@@ -1,27 +1,28 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import { api, unwrap } from '../../api/client'
-import { clientAddress, usePracticeId } from '../../common/route'
+import { query } from '../../api/client'
+import { usePracticeId } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
 import { FileButton, fileContent } from '../../common/ui/FileButton'
+import { useClientsChanged } from './queries'
 
 /** A new client from a client file. */
 export function ImportClient() {
   const { t } = useTranslation()
-  const practiceId = usePracticeId()
+  const practice_id = usePracticeId()
   const navigate = useNavigate()
-  const queries = useQueryClient()
+  const changed = useClientsChanged()
+  const store = query.useMutation('post', '/api/practices/{practice_id}/clients/import')
   const bringIn = useMutation({
     mutationFn: async (file: File) =>
-      unwrap(
-        api.POST('/api/practices/{practice_id}/clients/import', {
-          params: { path: { practice_id: practiceId } },
-          body: await fileContent(file, t('clients.notAFile')),
-        }),
-      ),
+      store.mutateAsync({
+        params: { path: { practice_id } },
+        body: await fileContent(file, t('clients.notAFile')),
+      }),
     onSuccess: (client) => {
-      void queries.invalidateQueries({ queryKey: ['clients', practiceId] })
-      void navigate(clientAddress(practiceId, client.id, 'limits'))
+      changed()
+      void navigate(addressOf(screenById('limits'), practice_id, client.id))
     },
   })
   return <FileButton label={t('clients.fromFile')} bringIn={bringIn} />

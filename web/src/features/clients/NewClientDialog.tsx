@@ -5,14 +5,16 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import { api, ApiProblem, unwrap } from '../../api/client'
-import { useDraft } from '../../common/drafts'
+import { ApiProblem, query } from '../../api/client'
+import { useKeptDraft } from '../../common/drafts'
 import { DateField, UNFINISHED } from '../../common/forms/DateField'
-import { clientAddress, usePracticeId } from '../../common/route'
+import { usePracticeId } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
+import { DraftNote } from '../../common/ui/DraftNote'
+import { useClientsChanged } from './queries'
 
 const EMPTY = { name: '', birth_date: '', occupation: '' }
 
@@ -20,26 +22,14 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation()
   const practiceId = usePracticeId()
   const navigate = useNavigate()
-  const queries = useQueryClient()
-  const [draft, setDraft, clear] = useDraft(`new-client:${practiceId}`, EMPTY)
+  const changed = useClientsChanged()
+  const { value: draft, set: setDraft, clear, since } = useKeptDraft(`new-client:${practiceId}`, EMPTY)
   const [local, setLocal] = useState<string>()
-  const create = useMutation({
-    mutationFn: () =>
-      unwrap(
-        api.POST('/api/practices/{practice_id}/clients', {
-          params: { path: { practice_id: practiceId } },
-          body: {
-            name: draft.name.trim(),
-            occupation: draft.occupation.trim(),
-            ...(draft.birth_date === '' ? {} : { birth_date: draft.birth_date }),
-            discomfort_allowed: 2,
-          },
-        }),
-      ),
+  const create = query.useMutation('post', '/api/practices/{practice_id}/clients', {
     onSuccess: (client) => {
       clear()
-      void queries.invalidateQueries({ queryKey: ['clients', practiceId] })
-      void navigate(clientAddress(practiceId, client.id, 'limits'))
+      changed()
+      void navigate(addressOf(screenById('limits'), practiceId, client.id))
     },
   })
   const problems = create.error instanceof ApiProblem ? create.error.byField : {}
@@ -47,7 +37,16 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
     event.preventDefault()
     const unfinished = draft.birth_date === UNFINISHED
     setLocal(unfinished ? t('common.unfinishedDate') : undefined)
-    if (!unfinished) create.mutate()
+    if (unfinished) return
+    create.mutate({
+      params: { path: { practice_id: practiceId } },
+      body: {
+        name: draft.name.trim(),
+        occupation: draft.occupation.trim(),
+        ...(draft.birth_date === '' ? {} : { birth_date: draft.birth_date }),
+        discomfort_allowed: 2,
+      },
+    })
   }
   const field = (name: keyof typeof EMPTY) => ({
     value: draft[name],
@@ -62,6 +61,7 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
       <form onSubmit={submit} noValidate>
         <DialogTitle id="new-client">{t('clients.new')}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          <DraftNote since={since} onDiscard={clear} />
           {create.isError && (
             <Alert severity="error" variant="outlined">
               {create.error.message}

@@ -11,7 +11,8 @@ import Typography from '@mui/material/Typography'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
+import { usePracticeId } from '../../common/route'
 import { FieldProblem, FigureField } from './FigureField'
 import {
   copyOf,
@@ -43,12 +44,17 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
   const original = data.file as unknown as VariationFile
   const start =
     version === undefined ? copyOf(original, t('library.copyName', { name: data.name })) : original
-  const [draft, setDraft, clear] = useDraft(`variation:${data.id}:${version?.toString() ?? 'copy'}`, {
+  const {
+    value: draft,
+    set: setDraft,
+    clear,
+  } = useKeptDraft(`variation:${data.id}:${version?.toString() ?? 'copy'}`, {
     file: start,
     ownCues: start.variation.own_cues.join('\n'),
   })
+  const practice_id = usePracticeId()
   const add = useAddVariation()
-  const change = useChangeVariation(data.id)
+  const change = useChangeVariation()
   const saving = version === undefined ? add : change
   // Saved by somebody else in between: this one goes on top of theirs when it is saved again.
   const meanwhile = savedMeanwhile(saving.error)
@@ -79,8 +85,12 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
       ...draft.file,
       variation: { ...variation, own_cues: linesFrom(draft.ownCues) },
     } as unknown as Schemas['ChangeIn']['file']
-    if (version === undefined) add.mutate(file, { onSuccess: saved })
-    else change.mutate({ number: latest, file }, { onSuccess: saved })
+    if (version === undefined)
+      add.mutate({ params: { path: { practice_id } }, body: file }, { onSuccess: saved })
+    else {
+      const path = { practice_id, variation_id: data.id }
+      change.mutate({ params: { path }, body: { number: latest, file } }, { onSuccess: saved })
+    }
   }
   const at = (path: string) => problemAt(problems, `variation.${path}`)
   const known = [
@@ -124,7 +134,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
           </Alert>
         )}
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px', gap: 2 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 260px' }, gap: 2 }}>
             <TextField
               label={t('library.name')}
               value={variation.name}

@@ -3,13 +3,15 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
-import { serif } from '../../app/theme'
 import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
+import { Main } from '../../common/ui/Main'
 import { Failure, Working } from '../../common/ui/States'
+import { ViewTitle } from '../../common/ui/ViewTitle'
 import { figureColours } from '../../figure/colours'
 import { Figure } from '../../figure/Figure'
 import { useVariation } from './queries'
+import { serif } from '../../theme/theme'
 
 /** One variation on one sheet of paper: how it looks, what to fetch, what to say, what to mind. */
 export function CardScreen() {
@@ -29,7 +31,8 @@ export function CardScreen() {
     (each) => each.view === (usual?.view === 'above' ? `side_${side}` : 'above'),
   )
   return (
-    <>
+    <Main>
+      <ViewTitle about={data.name} />
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 1.5, '@media print': { display: 'none' } }}>
         <Button
           component={Link}
@@ -48,7 +51,6 @@ export function CardScreen() {
         </Button>
       </Box>
       <Box
-        component="main"
         sx={{
           ...figureColours('print'),
           bgcolor: '#fff',
@@ -99,7 +101,7 @@ export function CardScreen() {
           {t('library.cardFoot')}
         </Typography>
       </Box>
-    </>
+    </Main>
   )
 }
 

@@ -4,8 +4,8 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
+import { colours } from '../../theme/theme'
 
 type Drawing = Schemas['Drawing']
 
@@ -34,7 +34,7 @@ export function Drawings({ data }: { data: Schemas['VariationOut'] }) {
               }}
               sx={{ display: 'block', borderRadius: 1, p: 0.5, '&:hover': { bgcolor: colours.panel } }}
             >
-              <Figure svg={each.figure} height={92} />
+              <Figure svg={each.figure} height={92} decorative />
               <Box sx={{ fontSize: '0.8rem', color: 'text.secondary' }}>{t(`library.view.${each.view}`)}</Box>
             </ButtonBase>
           ))}

@@ -5,12 +5,12 @@ import { type ReactNode, useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NavLink, useLocation } from 'react-router'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { ImportVariation } from './ImportVariation'
 import { byPurpose, hasWords, type Purpose, search } from './model'
+import { colours } from '../../theme/theme'
 
 /** What there is: by purpose, or what a search finds; beneath, what was put away or cannot be read. */
 export function FamilyList({ shelf, purposes }: { shelf: Schemas['ShelfOut']; purposes: Purpose[] }) {

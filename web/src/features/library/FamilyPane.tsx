@@ -24,10 +24,12 @@ export function FamilyPane({ familyId, sitter, rung, set }: Props) {
   const chosen = rung ?? family?.rungs[0]?.id
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 3, minHeight: 62 }}>
-        <Box sx={{ flex: 1 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'flex-start', gap: 2, minHeight: 62 }}>
+        <Box sx={{ flex: '1 1 260px' }}>
           <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.25, flexWrap: 'wrap' }}>
-            <Typography variant="h1">{family?.name ?? t('common.loading')}</Typography>
+            <Typography variant="h1" component="h2">
+              {family?.name ?? t('common.loading')}
+            </Typography>
             {family !== undefined && family.sanskrit !== '' && (
               <Typography color="text.secondary" lang="sa-Latn" sx={{ fontStyle: 'italic' }}>
                 {family.sanskrit}

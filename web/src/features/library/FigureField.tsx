@@ -1,7 +1,7 @@
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { NumberField } from '../../common/forms/NumberField'
-import { numberIn, type Unit } from '../../common/forms/numbers'
+import { readNumber, type Unit } from '../../common/forms/numbers'
 import type { Figure } from './model'
 
 interface Props {
@@ -20,10 +20,12 @@ export function FigureField({ label, name, unit = 'plain', value, onChange }: Pr
       {...(label === undefined ? {} : { label })}
       {...(name === undefined ? {} : { name })}
       unit={unit}
+      // A variation's file is written in centimetres.
+      metric
       text={text}
       onType={(typed) => {
         setText(typed)
-        onChange(numberIn(typed, unit) ?? { typed })
+        onChange(readNumber(typed, unit, 'metric')?.value ?? { typed })
       }}
       sx={{ width: 104 }}
     />

@@ -13,7 +13,11 @@ export function ImportVariation() {
   const navigate = useNavigate()
   const add = useAddVariation()
   const bringIn = useMutation({
-    mutationFn: async (file: File) => add.mutateAsync(await fileContent(file, t('library.notAFile'))),
+    mutationFn: async (file: File) =>
+      add.mutateAsync({
+        params: { path: { practice_id: practiceId } },
+        body: await fileContent(file, t('library.notAFile')),
+      }),
     onSuccess: ({ id }) => void navigate(`/practices/${practiceId}/library/${familyOf(id)}?rung=${id}`),
   })
   return <FileButton label={t('library.fromFile')} bringIn={bringIn} />

@@ -6,6 +6,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
+import { usePracticeId } from '../../common/route'
 import { useRetireVariation } from './queries'
 
 interface Props {
@@ -17,7 +18,8 @@ interface Props {
 
 export function RetireDialog({ variationId, name, number, onClose }: Props) {
   const { t } = useTranslation()
-  const retire = useRetireVariation(variationId)
+  const practice_id = usePracticeId()
+  const retire = useRetireVariation()
   return (
     <Dialog open onClose={onClose} maxWidth="xs" aria-labelledby="retire-title">
       <DialogTitle id="retire-title">{t('library.retireTitle', { name })}</DialogTitle>
@@ -35,7 +37,10 @@ export function RetireDialog({ variationId, name, number, onClose }: Props) {
           variant="contained"
           disabled={retire.isPending}
           onClick={() => {
-            retire.mutate(number, { onSuccess: onClose })
+            retire.mutate(
+              { params: { path: { practice_id, variation_id: variationId } }, body: { number } },
+              { onSuccess: onClose },
+            )
           }}
         >
           {t('library.retire')}

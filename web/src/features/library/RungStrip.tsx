@@ -2,9 +2,10 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
+import { Hidden } from '../../common/ui/Hidden'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { Figure } from '../../figure/Figure'
+import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
   family: Schemas['FamilyCards']
@@ -25,7 +26,11 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
       aria-label={t('library.ladderOf', { family: family.name })}
       sx={{
         display: 'grid',
-        gridTemplateColumns: `repeat(${columns.toString()}, minmax(0, 1fr))`,
+        gridTemplateColumns: `repeat(${columns.toString()}, minmax(104px, 1fr))`,
+        overflowX: 'auto',
+        // What is chosen has its line outside.
+        p: '3px',
+        mx: '-3px',
         gap: 1,
         mt: 1.5,
         pb: 1.5,
@@ -36,7 +41,6 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
         <ButtonBase
           key={rung.id}
           aria-pressed={rung.id === chosen}
-          aria-label={[rung.name, rung.own ? t('library.own') : ''].filter(Boolean).join(', ')}
           onClick={() => {
             onChoose(rung.id)
           }}
@@ -67,11 +71,11 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
               {rung.reason}
             </Box>
           ) : (
-            <Figure svg={rung.figure} height={104} faded={rung.verdict === 'leave_out'} />
+            <Figure svg={rung.figure} height={104} faded={rung.verdict === 'leave_out'} decorative />
           )}
           <Box
             sx={{
-              borderTop: `2px solid ${family.shared ? colours.both : `var(--${side})`}`,
+              borderTop: `2px solid ${family.shared ? laneColour('both') : laneColour(side)}`,
               pt: 0.5,
               display: 'flex',
               gap: 0.75,
@@ -81,8 +85,17 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
             }}
           >
             {rung.verdict !== null && <VerdictMark verdict={rung.verdict} size={13} />}
-            <span style={{ flex: 1 }}>{rung.short}</span>
-            {rung.own && <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>{t('library.own')}</Box>}
+            <span style={{ flex: 1 }}>
+              {rung.short}
+              <Hidden>, {rung.name}</Hidden>
+              {rung.verdict !== null && <Hidden>, {t(`verdict.${rung.verdict}`)}</Hidden>}
+            </span>
+            {rung.own && (
+              <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
+                <Hidden>, </Hidden>
+                {t('library.own')}
+              </Box>
+            )}
           </Box>
         </ButtonBase>
       ))}

@@ -5,7 +5,9 @@ import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
+import { length } from '../../common/practice'
 import { type Sitter, useSitters } from './queries'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   sitter: Sitter
@@ -28,7 +30,7 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
         select
         label={t('library.drawnFor')}
         value={sitter.client ?? TYPICAL}
-        helperText={statureCm === undefined ? ' ' : t('library.stature', { cm: statureCm })}
+        helperText={statureCm === undefined ? ' ' : t('library.stature', { stature: length(t, statureCm) })}
         sx={{ width: 230 }}
         onChange={(event) => {
           set({ client: event.target.value === TYPICAL ? null : event.target.value })
@@ -57,8 +59,7 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
               value={side}
               sx={{
                 px: 1.75,
-                textTransform: 'none',
-                '&.Mui-selected': { color: `var(--${side})`, fontWeight: 700 },
+                '&.Mui-selected, &.Mui-selected:hover': { bgcolor: laneColour(side) },
               }}
             >
               {t(`side.${side}`)}

@@ -8,6 +8,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { useTranslation } from 'react-i18next'
 import { longDate } from '../../common/dates'
 import { Failure, Working } from '../../common/ui/States'
+import { usePracticeId } from '../../common/route'
 import type { VariationFile } from './model'
 import { useChangeVariation, useVersions } from './queries'
 
@@ -20,8 +21,9 @@ interface Props {
 /** Every version of one of the practice's own variations; an earlier one can be made the next. */
 export function VersionsDialog({ variationId, number, onClose }: Props) {
   const { t } = useTranslation()
+  const practice_id = usePracticeId()
   const versions = useVersions(variationId)
-  const change = useChangeVariation(variationId)
+  const change = useChangeVariation()
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="versions-title">
       <DialogTitle id="versions-title">{t('library.versions')}</DialogTitle>
@@ -48,7 +50,13 @@ export function VersionsDialog({ variationId, number, onClose }: Props) {
                 size="small"
                 disabled={change.isPending}
                 onClick={() => {
-                  change.mutate({ number, file: version.file }, { onSuccess: onClose })
+                  change.mutate(
+                    {
+                      params: { path: { practice_id, variation_id: variationId } },
+                      body: { number, file: version.file },
+                    },
+                    { onSuccess: onClose },
+                  )
                 }}
               >
                 {t('library.bringBack')}

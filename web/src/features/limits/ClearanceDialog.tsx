@@ -13,8 +13,10 @@ import TextField from '@mui/material/TextField'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
 import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import { useClientPath } from '../../common/route'
+import { DraftNote } from '../../common/ui/DraftNote'
 import type { Form } from './forms'
 import { useClearance } from './queries'
 
@@ -34,12 +36,18 @@ export function ClearanceDialog({
   onClose: () => void
 }) {
   const { t } = useTranslation()
-  const [draft, setDraft, clear] = useDraft<Draft>(`clearance:${entry.root}`, {
+  const {
+    value: draft,
+    set: setDraft,
+    clear,
+    since,
+  } = useKeptDraft<Draft>(`clearance:${entry.root}`, {
     who: 'surgeon',
     date: '',
     scope: form.offered_scopes.slice(0, 1),
   })
-  const give = useClearance(entry.id)
+  const path = useClientPath()
+  const give = useClearance()
   const [local, setLocal] = useState<string>()
   const problems = give.error instanceof ApiProblem ? give.error.byField : {}
   const submit = (event: SubmitEvent) => {
@@ -48,18 +56,22 @@ export function ClearanceDialog({
       setLocal(t(draft.date === '' ? 'limits.clearanceForm.dateNeeded' : 'common.unfinishedDate'))
       return
     }
-    give.mutate(draft, {
-      onSuccess: () => {
-        clear()
-        onClose()
+    give.mutate(
+      { params: { path: { ...path, entry_id: entry.id } }, body: draft },
+      {
+        onSuccess: () => {
+          clear()
+          onClose()
+        },
       },
-    })
+    )
   }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="clearance-title">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="clearance-title">{t('limits.clearanceForm.title')}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          <DraftNote since={since} onDiscard={clear} />
           {give.isError && (
             <Alert severity="error" variant="outlined">
               {give.error.message}

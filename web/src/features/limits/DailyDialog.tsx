@@ -9,7 +9,9 @@ import TextField from '@mui/material/TextField'
 import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
+import { useClientPath } from '../../common/route'
+import { DraftNote } from '../../common/ui/DraftNote'
 import { useDailyAnswer } from './queries'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)
@@ -17,14 +19,23 @@ const SCORES = Array.from({ length: 11 }, (_, score) => score)
 /** What is asked at arrival about a sore joint. */
 export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
   const { t } = useTranslation()
-  const [draft, setDraft, clear] = useDraft(`daily:${entry.root}`, { pain: '', irritable: 'unknown' })
-  const answer = useDailyAnswer(entry.id)
+  const {
+    value: draft,
+    set: setDraft,
+    clear,
+    since,
+  } = useKeptDraft(`daily:${entry.root}`, { pain: '', irritable: 'unknown' })
+  const path = useClientPath()
+  const answer = useDailyAnswer()
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
     answer.mutate(
       {
-        ...(draft.pain === '' ? {} : { pain_today: Number(draft.pain) }),
-        irritable: draft.irritable as Schemas['DailyIn']['irritable'],
+        params: { path: { ...path, entry_id: entry.id } },
+        body: {
+          ...(draft.pain === '' ? {} : { pain_today: Number(draft.pain) }),
+          irritable: draft.irritable as Schemas['DailyIn']['irritable'],
+        },
       },
       {
         onSuccess: () => {
@@ -39,6 +50,7 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
       <form onSubmit={submit}>
         <DialogTitle id="daily-title">{t('limits.dailyForm.title')}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+          <DraftNote since={since} onDiscard={clear} />
           {answer.isError && (
             <Alert severity="error" variant="outlined">
               {answer.error.message}

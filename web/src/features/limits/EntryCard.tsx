@@ -8,14 +8,15 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { longDate, shortDate } from '../../common/dates'
 import { ClearanceDialog } from './ClearanceDialog'
 import { DailyDialog } from './DailyDialog'
 import { LimitList } from './LimitList'
 import type { Forms } from './forms'
-import { formOfEntry } from './model'
+import { cardId, formOfEntry } from './model'
 import { useWithdrawEntry } from './queries'
+import { colours } from '../../theme/theme'
+import { useClientPath } from '../../common/route'
 
 interface Props {
   forms: Forms
@@ -28,9 +29,10 @@ interface Props {
 /** One record: what it is, what was cleared, how it is today, and the limits it turns into. */
 export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
   const { t } = useTranslation()
+  const path = useClientPath()
   const withdraw = useWithdrawEntry()
   const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
-  const { kind, side } = entry.entry
+  const { kind } = entry.entry
   const form = formOfEntry(forms, entry.entry)
   const asked = entry.asked_today
   const close = () => {
@@ -38,7 +40,13 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
   }
   return (
     <Box
+      component="article"
+      id={cardId(entry.id)}
+      tabIndex={-1}
+      aria-label={entry.label}
       sx={{
+        '&:focus': { outline: '3px solid var(--focus)', outlineOffset: 2 },
+        scrollMarginTop: 80,
         border: `1px solid ${colours.line}`,
         bgcolor: 'background.paper',
         borderRadius: 1,
@@ -73,7 +81,7 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
       >
         {t('limits.turnsInto')}
       </Typography>
-      <LimitList limits={entry.limits} side={side ?? 'left'} />
+      <LimitList limits={entry.limits} />
       <Accordion disableGutters sx={{ bgcolor: 'transparent', '&::before': { display: 'none' }, mt: 1 }}>
         <AccordionSummary
           sx={{ p: 0, minHeight: 32, fontWeight: 600, textDecoration: 'underline', textUnderlineOffset: 3 }}
@@ -117,7 +125,7 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
         <Button
           size="small"
           onClick={() => {
-            withdraw.mutate(entry.id, { onSuccess: onWithdrawn })
+            withdraw.mutate({ params: { path: { ...path, entry_id: entry.id } } }, { onSuccess: onWithdrawn })
           }}
           disabled={withdraw.isPending}
         >

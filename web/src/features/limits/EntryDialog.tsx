@@ -11,15 +11,16 @@ import Typography from '@mui/material/Typography'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas, type Side } from '../../api/client'
-import { colours } from '../../app/theme'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { LimitList } from './LimitList'
 import { notANumber } from '../../common/forms/words'
+import { DraftNote } from '../../common/ui/DraftNote'
 import { askedNow, formOf, type Forms, kindsFor } from './forms'
 import { type Draft, draftFrom, entryFrom, unreadableFacts } from './model'
 import { QuestionField } from './QuestionField'
-import { usePreview, useRecordEntry } from './queries'
+import { useCorrectEntry, usePreview, useRecordEntry } from './queries'
+import { colours } from '../../theme/theme'
 
 interface Props {
   forms: Forms
@@ -31,15 +32,19 @@ interface Props {
 /** A short guided record: only the questions that matter for its kind, with the limits it would turn into. */
 export function EntryDialog({ forms, side, correcting, onClose }: Props) {
   const { t } = useTranslation()
-  const { client_id } = useClientPath()
+  const path = useClientPath()
   const initial: Draft =
     correcting === null ? { kind: '', side: side ?? '', facts: {} } : draftFrom(forms, correcting.entry)
-  const [draft, setDraft, clear] = useDraft(
-    `entry:${client_id}:${correcting?.root ?? side ?? 'whole'}`,
-    initial,
-  )
+  const {
+    value: draft,
+    set: setDraft,
+    clear,
+    since,
+  } = useKeptDraft(`entry:${path.client_id}:${correcting?.root ?? side ?? 'whole'}`, initial)
   const [missing, setMissing] = useState<Record<string, string>>({})
-  const record = useRecordEntry()
+  const add = useRecordEntry()
+  const correct = useCorrectEntry()
+  const record = correcting === null ? add : correct
   const form = formOf(forms, draft.kind)
   const entry = entryFrom(forms, draft)
   const unreadable = unreadableFacts(form, draft)
@@ -65,15 +70,13 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
       record.reset()
       return
     }
-    record.mutate(
-      { entry, replaces: correcting?.id ?? null },
-      {
-        onSuccess: () => {
-          clear()
-          onClose()
-        },
-      },
-    )
+    const onSuccess = () => {
+      clear()
+      onClose()
+    }
+    const body = { entry }
+    if (correcting === null) add.mutate({ params: { path }, body }, { onSuccess })
+    else correct.mutate({ params: { path: { ...path, entry_id: correcting.id } }, body }, { onSuccess })
   }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="entry-title">
@@ -82,9 +85,15 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
           {t(correcting === null ? 'limits.record' : 'limits.correct')}
         </DialogTitle>
         <DialogContent
-          sx={{ display: 'grid', gridTemplateColumns: '1fr 300px', gap: 3, pt: '8px !important' }}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', md: '1fr 300px' },
+            gap: 3,
+            pt: '8px !important',
+          }}
         >
           <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
+            <DraftNote since={since} onDiscard={clear} />
             {record.isError && (
               <Alert severity="error" variant="outlined">
                 {stale ? (
@@ -96,7 +105,7 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
                 )}
               </Alert>
             )}
-            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+            <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2 }}>
               <TextField
                 select
                 label={t('limits.kind')}
@@ -132,7 +141,7 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
               )}
             </Box>
             {form !== undefined && (
-              <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+              <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2 }}>
                 {askedNow(form, draft.facts).map((question) => (
                   <QuestionField
                     key={question.name}
@@ -176,7 +185,7 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
                 {marked ? t('limits.previewNeedsCorrecting') : whyNot(preview.error)}
               </Typography>
             )}
-            {preview.data !== undefined && entry !== null && <LimitList limits={preview.data} side="left" />}
+            {preview.data !== undefined && entry !== null && <LimitList limits={preview.data} />}
           </Box>
         </DialogContent>
         <DialogActions>

@@ -1,13 +1,12 @@
 import Box from '@mui/material/Box'
-import Tooltip from '@mui/material/Tooltip'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Schemas } from '../../api/client'
 
 const WEIGHT = { stop: 700, ask: 600, caution: 400 } as const
 
-/** Limits in few words, hardest first; the whole reason and its source on focus. */
-export function LimitList({ limits, side }: { limits: Schemas['LimitOut'][]; side: Side }) {
+/** Limits in few words, hardest first; the whole reason and its source open under each. */
+export function LimitList({ limits }: { limits: Schemas['LimitOut'][] }) {
   const { t } = useTranslation()
   if (limits.length === 0) return <Typography color="text.secondary">{t('limits.noLimits')}</Typography>
   return (
@@ -15,35 +14,39 @@ export function LimitList({ limits, side }: { limits: Schemas['LimitOut'][]; sid
       {limits.map((limit) => {
         const severity = limit.severity as keyof typeof WEIGHT
         return (
-          <Tooltip
+          <Box
+            component="li"
             key={limit.code + limit.short}
-            title={limit.source === '' ? limit.reason : `${limit.reason} (${limit.source})`}
-            placement={side}
-            describeChild
+            sx={{ borderBottom: '1px dotted', borderColor: 'divider' }}
           >
-            <Box
-              component="li"
-              tabIndex={0}
-              sx={{
-                display: 'flex',
-                justifyContent: 'space-between',
-                gap: 1,
-                py: 0.35,
-                borderBottom: '1px dotted',
-                borderColor: 'divider',
-              }}
-            >
-              <Box component="span" sx={{ fontWeight: WEIGHT[severity] }}>
-                {limit.short}
-              </Box>
+            <details>
               <Box
-                component="span"
-                sx={{ color: 'text.secondary', fontSize: '0.88rem', whiteSpace: 'nowrap' }}
+                component="summary"
+                sx={{
+                  display: 'flex',
+                  justifyContent: 'space-between',
+                  gap: 1,
+                  py: 0.35,
+                  cursor: 'pointer',
+                  '&::after': { content: '"▾"', color: 'text.secondary', fontSize: '0.8rem' },
+                }}
               >
-                {t(`limits.severity.${severity}`)}
+                <Box component="span" sx={{ flex: 1, fontWeight: WEIGHT[severity] }}>
+                  {limit.short}
+                </Box>
+                <Box
+                  component="span"
+                  sx={{ color: 'text.secondary', fontSize: '0.88rem', whiteSpace: 'nowrap' }}
+                >
+                  {t(`limits.severity.${severity}`)}
+                </Box>
               </Box>
-            </Box>
-          </Tooltip>
+              <Box sx={{ fontSize: '0.9rem', lineHeight: 1.4, color: 'text.secondary', pb: 0.75 }}>
+                {limit.reason}
+                {limit.source !== '' && ` (${limit.source})`}
+              </Box>
+            </details>
+          </Box>
         )
       })}
     </Box>

@@ -6,13 +6,13 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
 import { BodyMap } from './BodyMap'
 import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
 import { useEntries, useForms, useRestoreEntry } from './queries'
+import { useClientPath } from '../../common/route'
 
 type TakenBack = { id: string; label: string }
 type Editing = { side: Side | null; entry: Schemas['EntryOut'] | null }
@@ -30,8 +30,17 @@ export function LimitsScreen() {
   const lane = (side: Side) => {
     const mine = entries.data.filter((entry) => entry.entry.side === side)
     return (
-      <Box component="section" sx={{ borderTop: 4, borderColor: `var(--${side})`, pt: 1.25 }}>
-        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 1 }}>
+      <Box component="section" sx={{ borderTop: 4, borderColor: `${side}.main`, pt: 1.25 }}>
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            justifyContent: 'space-between',
+            flexWrap: 'wrap',
+            gap: 1,
+            mb: 1,
+          }}
+        >
           <SideHead side={side} />
           <Button
             variant="outlined"
@@ -65,13 +74,20 @@ export function LimitsScreen() {
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'minmax(0,1fr) minmax(250px, 0.8fr) minmax(0,1fr)',
-          gap: 2.5,
+          gridTemplateColumns: {
+            xs: 'minmax(0,1fr)',
+            md: 'minmax(0,1fr) minmax(250px, 0.8fr) minmax(0,1fr)',
+          },
+          gap: { xs: 2, md: 2.5 },
+          direction: 'ltr',
           alignItems: 'start',
         }}
       >
         {lane('left')}
-        <Box component="section" sx={{ borderTop: 4, borderColor: colours.both, pt: 1.25 }}>
+        <Box
+          component="section"
+          sx={{ borderTop: 4, borderColor: 'both.main', pt: 1.25, order: { xs: -1, md: 0 } }}
+        >
           <Box sx={{ textAlign: 'center', mb: 1.5 }}>
             <Button
               variant="outlined"
@@ -135,6 +151,7 @@ const UNDO_MS = 20_000
 /** A record was taken back: said, with the way back while it is in sight. */
 function Undo({ takenBack, onClose }: { takenBack: TakenBack; onClose: () => void }) {
   const { t } = useTranslation()
+  const path = useClientPath()
   const restore = useRestoreEntry()
   return (
     <Snackbar
@@ -152,7 +169,10 @@ function Undo({ takenBack, onClose }: { takenBack: TakenBack; onClose: () => voi
             color="inherit"
             disabled={restore.isPending}
             onClick={() => {
-              restore.mutate(takenBack.id, { onSuccess: onClose })
+              restore.mutate(
+                { params: { path: { ...path, entry_id: takenBack.id } } },
+                { onSuccess: onClose },
+              )
             }}
           >
             {t('limits.undo')}

@@ -1,6 +1,6 @@
 import type { Schemas, Side } from '../../api/client'
 import { UNFINISHED } from '../../common/forms/DateField'
-import { isUnreadable, numberIn } from '../../common/forms/numbers'
+import { asTyped, isUnreadable, numberIn } from '../../common/forms/numbers'
 import { askedNow, type Form, formOf, type Forms, type Question, questionsOf } from './forms'
 
 export type Entry = Schemas['EntryEnvelope']['entry']
@@ -61,6 +61,11 @@ function factFrom(question: Question, text: string): unknown {
   )
 }
 
+/** Where a record's card is on the page. */
+export function cardId(entry: string): string {
+  return `record-${entry}`
+}
+
 /** One thing of a list, by column. */
 export type Row = Record<string, string>
 
@@ -109,7 +114,7 @@ function textOf(question: Question, value: unknown): string {
   if (value === null || value === undefined) return ''
   if (question.type === 'ticks') return (value as string[]).join(',')
   if (question.type !== 'list')
-    return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
+    return typeof value === 'number' ? asTyped(value, question.unit) : typeof value === 'string' ? value : ''
   const rows = value as Record<string, unknown>[]
   return JSON.stringify(
     rows.map((row) =>

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import { type ReactNode, useId } from 'react'
 import type { Lane } from '../../api/client'
-import { dim } from '../../app/theme'
 
 interface Props<T extends string> {
   label: string
@@ -14,38 +14,53 @@ interface Props<T extends string> {
 
 /** One touch each. */
 export function Chips<T extends string>({ label, side, options, word, chosen, onToggle }: Props<T>) {
+  const heading = useId()
   return (
     <Box
       role="group"
-      aria-label={label}
+      aria-labelledby={heading}
       sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}
     >
-      <Box component="span" sx={{ fontSize: '0.92rem', color: dim.muted, width: 40 }}>
+      <Box component="span" id={heading} sx={{ fontSize: '0.92rem', color: 'text.secondary', width: 40 }}>
         {label}
       </Box>
-      {options.map((option) => {
-        const on = chosen.includes(option)
-        return (
-          <Button
-            key={option}
-            aria-pressed={on}
-            onClick={() => {
-              onToggle(option)
-            }}
-            sx={{
-              minHeight: 44,
-              minWidth: 0,
-              px: 0.9,
-              fontSize: '0.92rem',
-              border: `1px solid ${dim.line}`,
-              bgcolor: on ? `var(--${side})` : 'transparent',
-              color: on ? dim.ground : dim.ink,
-            }}
-          >
-            {word(option)}
-          </Button>
-        )
-      })}
+      {options.map((option) => (
+        <Touch
+          key={option}
+          side={side}
+          on={chosen.includes(option)}
+          onTouch={() => {
+            onToggle(option)
+          }}
+        >
+          {word(option)}
+        </Touch>
+      ))}
     </Box>
+  )
+}
+
+interface TouchProps {
+  side: Lane
+  on: boolean
+  /** What it is called where its own words do not say enough. */
+  label?: string
+  onTouch: () => void
+  children: ReactNode
+}
+
+/** Something that is said by one touch, in its lane's colour once it was. */
+export function Touch({ side, on, label, onTouch, children }: TouchProps) {
+  return (
+    <Button
+      variant={on ? 'contained' : 'outlined'}
+      color={on ? side : 'primary'}
+      aria-pressed={on}
+      aria-label={label}
+      onClick={onTouch}
+      sx={{ minHeight: 44, minWidth: 44, px: 0.9, py: 0, fontSize: '0.95rem' }}
+    >
+      {children}
+    </Button>
   )
 }

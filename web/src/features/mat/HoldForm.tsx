@@ -1,12 +1,13 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { useMemo, useState } from 'react'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useId, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
-import { dim } from '../../app/theme'
-import { useShortcuts } from '../../common/shortcuts'
-import { Chips } from './Chips'
+import { useCommands } from '../../common/commands'
+import { Chips, Touch } from './Chips'
 import {
   calm,
   type Kind,
@@ -55,73 +56,66 @@ interface Props {
 /** One touch for each thing that happened in a hold. Nothing is chosen before somebody says it. */
 export function HoldForm({ side, draft, onDraft, active }: Props) {
   const { t } = useTranslation()
+  const heading = useId()
   const [phase, setPhase] = useState<Phase>('during')
-  useShortcuts(
+  useCommands(
     useMemo(() => {
       if (!active) return []
-      const during = (score: number) => () => {
-        onDraft({ ...draft, scores: { ...draft.scores, during: score } })
-      }
       return [
-        ...SCORES.slice(0, 10).map((score) => ({ key: String(score), run: during(score) })),
-        { key: KEY_OF_TEN, run: during(10) },
+        {
+          name: 'during' as const,
+          keys: [...SCORES.slice(0, 10).map(String), KEY_OF_TEN],
+          keysAs: '0 – 9',
+          run: (key: string) => {
+            const score = key === KEY_OF_TEN ? 10 : Number(key)
+            onDraft({ ...draft, scores: { ...draft.scores, during: score } })
+          },
+        },
       ]
     }, [active, draft, onDraft]),
   )
   return (
     <>
+      <Box sx={{ display: 'flex', columnGap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Box component="span" id={heading} sx={{ fontSize: '0.92rem', color: 'text.secondary' }}>
+          {t('mat.discomfort')}
+        </Box>
+        <ToggleButtonGroup
+          exclusive
+          aria-labelledby={heading}
+          value={phase}
+          onChange={(_, each: Phase | null) => {
+            if (each !== null) setPhase(each)
+          }}
+        >
+          {PHASES.map((each) => (
+            <ToggleButton key={each} value={each} sx={{ minHeight: 44, py: 0, px: 1.25 }}>
+              {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Box>
+      {/* Two rows of digits large enough to be met at arm's length. */}
       <Box
-        sx={{ display: 'flex', gap: 0.75, alignItems: 'center', flexWrap: 'wrap' }}
-        role="radiogroup"
-        aria-label={t('mat.discomfort')}
+        role="group"
+        aria-labelledby={heading}
+        sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(44px, 1fr))', gap: 0.5 }}
       >
-        <span style={{ fontSize: '0.92rem', color: dim.muted }}>{t('mat.discomfort')}</span>
-        {PHASES.map((each) => (
-          <Button
-            key={each}
-            color="inherit"
-            role="radio"
-            aria-checked={phase === each}
-            onClick={() => {
-              setPhase(each)
-            }}
-            sx={{
-              minHeight: 44,
-              px: 1.25,
-              textDecoration: phase === each ? 'underline' : 'none',
-              textDecorationThickness: 3,
-              textUnderlineOffset: 6,
+        {SCORES.map((value) => (
+          <Touch
+            key={value}
+            side={side}
+            on={draft.scores[phase] === value}
+            label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
+            onTouch={() => {
+              const { draft: next, next: asked } = withScore(draft, phase, value)
+              onDraft(next)
+              setPhase(asked)
             }}
           >
-            {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
-          </Button>
+            {value}
+          </Touch>
         ))}
-      </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(11, 1fr)', gap: 0.5 }}>
-        {SCORES.map((value) => {
-          const on = draft.scores[phase] === value
-          return (
-            <Button
-              key={value}
-              aria-label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
-              aria-pressed={on}
-              onClick={() => {
-                const { draft: next, next: asked } = withScore(draft, phase, value)
-                onDraft(next)
-                setPhase(asked)
-              }}
-              sx={{
-                minWidth: 0,
-                p: 0,
-                border: `1px solid ${dim.line}`,
-                bgcolor: on ? `var(--${side})` : 'transparent',
-                color: on ? dim.ground : dim.ink,
-              }}
-            >
-              {value}
-            </Button>
-          )
-        })}
       </Box>
       <Button
         variant="outlined"

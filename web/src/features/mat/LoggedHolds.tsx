@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   side: Lane
@@ -24,7 +25,7 @@ export function LoggedHolds({ side, holds, onCorrect }: Props) {
           component="li"
           key={hold.id}
           sx={{
-            border: `1px solid var(--${side})`,
+            border: `1px solid ${laneColour(side)}`,
             borderRadius: 1,
             px: 1.25,
             py: 0.5,

@@ -5,17 +5,17 @@ import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Lane, type Schemas, type Side } from '../../api/client'
-import { dim, serif } from '../../app/theme'
 import { shortDate } from '../../common/dates'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
 import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
-import { useShortcuts } from '../../common/shortcuts'
+import { useCommands } from '../../common/commands'
 import { Figure } from '../../figure/Figure'
 import { HoldForm } from './HoldForm'
 import { LoggedHolds, scoresOf } from './LoggedHolds'
 import { correctionOf, itemFrom, leavesUnsaid, type LogDraft, newDraft, saidFrom, type Used } from './model'
 import { useCorrectItem, useLogItem } from './queries'
+import { colours, laneColour, serif } from '../../theme/theme'
 
 interface Props {
   side: Side
@@ -36,7 +36,7 @@ export function MatLane({ mat, ...props }: Props) {
   const { t } = useTranslation()
   if (mat === null) {
     return (
-      <Box component="section" sx={{ borderTop: `5px solid var(--${props.name})`, p: 2 }}>
+      <Box component="section" sx={{ borderTop: `5px solid ${laneColour(props.name)}`, p: 2 }}>
         <LaneName side={props.name} />
         <Typography color="text.secondary">{t('mat.nothing')}</Typography>
       </Box>
@@ -51,7 +51,7 @@ function LaneName({ side }: { side: Lane }) {
   return (
     <Box
       component="h2"
-      sx={{ fontFamily: serif, fontSize: '1.4rem', fontWeight: 600, m: 0, color: `var(--${side})` }}
+      sx={{ fontFamily: serif, fontSize: '1.4rem', fontWeight: 600, m: 0, color: laneColour(side) }}
     >
       {t(`side.${LANE_HEAD[side]}`)}
     </Box>
@@ -67,13 +67,17 @@ interface LaneDraft {
 
 function useLane(mat: Schemas['MatSide'], side: Side, date: string) {
   const { client_id } = useClientPath()
-  const [lane, setLane] = useDraft<LaneDraft>(`lane:${client_id}:${date}:${mat.variation}:${side}`, {
+  const {
+    value: lane,
+    set: setLane,
+    clear,
+  } = useKeptDraft<LaneDraft>(`lane:${client_id}:${date}:${mat.variation}:${side}`, {
     log: newDraft(),
     steppedTo: null,
     another: false,
   })
   const [correcting, setCorrecting] = useState<{ hold: Schemas['ItemOut']; draft: LogDraft } | null>(null)
-  return { lane, setLane, correcting, setCorrecting }
+  return { lane, setLane, clear, correcting, setCorrecting }
 }
 
 function Planned({
@@ -87,8 +91,9 @@ function Planned({
   onLogged,
 }: Props & { mat: Schemas['MatSide'] }) {
   const { t } = useTranslation()
-  const { lane, setLane, correcting, setCorrecting } = useLane(mat, side, date)
+  const { lane, setLane, clear, correcting, setCorrecting } = useLane(mat, side, date)
   const [hint, setHint] = useState<string>()
+  const path = useClientPath()
   const log = useLogItem()
   const correct = useCorrectItem()
   const used: Used = lane.steppedTo ?? mat
@@ -110,20 +115,22 @@ function Planned({
     },
     [lane, setLane],
   )
-  useShortcuts(
+  useCommands(
     useMemo(
       () =>
         active
           ? [
-              { key: '[', run: stepBack },
-              { key: ']', run: unstep },
+              { name: 'stepBack' as const, keys: ['['], run: stepBack },
+              { name: 'stepForward' as const, keys: [']'], run: unstep },
             ]
           : [],
       [active, stepBack, unstep],
     ),
   )
   const logged = () => {
-    setLane({ ...lane, log: newDraft(), another: false })
+    // Where one stepped back to stays; without that nothing is left to keep.
+    if (lane.steppedTo === null) clear()
+    else setLane({ ...lane, log: newDraft(), another: false })
     onLogged()
   }
   const send = () => {
@@ -140,7 +147,7 @@ function Planned({
     }
     setHint(undefined)
     setLane({ ...lane, log: { ...lane.log, held: seconds } })
-    log.mutate(item, { onSuccess: logged })
+    log.mutate({ params: { path }, body: item }, { onSuccess: logged })
   }
   const sendCorrection = () => {
     if (correcting === null) return
@@ -151,7 +158,7 @@ function Planned({
     }
     setHint(undefined)
     correct.mutate(
-      { item: correcting.hold.id, body: said },
+      { params: { path: { ...path, item_id: correcting.hold.id } }, body: said },
       {
         onSuccess: () => {
           setCorrecting(null)
@@ -165,7 +172,7 @@ function Planned({
     const said = saidFrom({ ...lane.log, id: crypto.randomUUID() }, lane.log.held ?? null)
     if (before !== null && said !== null) {
       correct.mutate(
-        { item: lane.log.id, body: said },
+        { params: { path: { ...path, item_id: lane.log.id } }, body: said },
         {
           onSuccess: () => {
             log.reset()
@@ -182,11 +189,11 @@ function Planned({
       aria-label={t(`side.${name}`)}
       onClickCapture={onActivate}
       sx={{
-        borderTop: `5px solid var(--${name})`,
+        borderTop: `5px solid ${laneColour(name)}`,
         display: 'flex',
         flexDirection: 'column',
         minHeight: 0,
-        bgcolor: active ? '#302C29' : 'transparent',
+        bgcolor: active ? 'background.paper' : 'transparent',
       }}
     >
       <Box
@@ -208,7 +215,7 @@ function Planned({
           </Box>
         </Box>
         {mat.changed_since !== null && (
-          <Alert severity="warning" variant="outlined" sx={{ py: 0, color: dim.ink }}>
+          <Alert severity="warning" variant="outlined" sx={{ py: 0, color: colours.ink }}>
             <strong>{t('mat.changedSince')}</strong>{' '}
             {t('mat.changedFrom', {
               was: mat.changed_since.was,
@@ -223,7 +230,7 @@ function Planned({
         <Box sx={{ flex: 'none' }}>
           <Figure svg={figure} height="clamp(150px, 34vh, 480px)" />
         </Box>
-        <Typography sx={{ fontSize: '0.88rem', color: dim.muted, lineHeight: 1.3 }}>
+        <Typography sx={{ fontSize: '0.88rem', color: colours.muted, lineHeight: 1.3 }}>
           {mat.last === null
             ? t(`mat.firstTime.${name}`)
             : t('mat.lastTime', {
@@ -287,9 +294,9 @@ function Planned({
           </Button>
         )}
       </Box>
-      <Box sx={{ p: 1, borderTop: `1px solid ${dim.line}`, display: 'grid', gap: 0.75 }}>
+      <Box sx={{ p: 1, borderTop: `1px solid ${colours.line}`, display: 'grid', gap: 0.75 }}>
         {hint !== undefined && (
-          <Typography role="alert" sx={{ color: dim.accent, fontSize: '0.95rem', lineHeight: 1.25 }}>
+          <Typography role="alert" sx={{ color: colours.accent, fontSize: '0.95rem', lineHeight: 1.25 }}>
             {hint}
           </Typography>
         )}
@@ -297,7 +304,7 @@ function Planned({
           <Alert
             severity="error"
             variant="outlined"
-            sx={{ py: 0, color: dim.ink }}
+            sx={{ py: 0, color: colours.ink }}
             action={
               before !== null && (
                 <Button color="inherit" size="small" disabled={correct.isPending} onClick={keepMine}>
@@ -373,7 +380,13 @@ function StepBack({ side, mat, stepped, onStep, onUnstep }: StepProps) {
       disabled={mat.step_back === null && !stepped}
       onClick={stepped ? onUnstep : onStep}
       aria-pressed={stepped}
-      sx={{ flex: 1, borderColor: dim.accent, color: dim.accent, lineHeight: 1.2, flexDirection: 'column' }}
+      sx={{
+        flex: 1,
+        borderColor: colours.accent,
+        color: colours.accent,
+        lineHeight: 1.2,
+        flexDirection: 'column',
+      }}
     >
       {t(stepped ? 'mat.unstep' : 'mat.stepBack', { side: t(`side.${side}`) })}
       <Box component="span" sx={{ fontSize: '0.85rem', fontWeight: 400 }}>

@@ -1,27 +1,29 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { ThemeProvider } from '@mui/material/styles'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
 import Typography from '@mui/material/Typography'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
-import { dim } from '../../app/theme'
-import { useDraft } from '../../common/drafts'
+import { usePicked } from '../../common/drafts'
 import { useClientHead } from '../../common/head'
 import { clientAddress, useClientPath } from '../../common/route'
-import { useShortcuts } from '../../common/shortcuts'
+import { useCommands } from '../../common/commands'
+import { LightChoice } from '../../common/ui/LightChoice'
+import { Main } from '../../common/ui/Main'
 import { Empty, Failure, Working } from '../../common/ui/States'
-import { figureColours } from '../../figure/colours'
-import { dimTheme } from './dimTheme'
+import { ViewTitle } from '../../common/ui/ViewTitle'
 import { type Hold, heldSeconds, NO_HOLD } from './hold'
 import { HoldTimer } from './HoldTimer'
 import { MatLane } from './MatLane'
 import { MorningChecks } from './MorningChecks'
 import { useMat } from './queries'
+import { colours, laneColour } from '../../theme/theme'
 
-/** The dim room: the drawings take their colours from the page. */
-const DIM_ROOM = { '--left': dim.left, '--right': dim.right, '--both': dim.both, ...figureColours('dim') }
+const PANEL = 'mat-ladder'
+const ROOMY = '@media (min-width: 880px) and (min-height: 600px)'
 
 /** What the clock runs to: the dose of the side it is for, or of the other where only that is planned. */
 function doseOf(family: Schemas['MatFamily'], side: Side) {
@@ -37,17 +39,19 @@ export function MatScreen() {
   const head = useClientHead()
   const [family, setFamily] = useState<string | null>(null)
   const [active, setActive] = useState<Side>('left')
-  useShortcuts(
+  useCommands(
     useMemo(
       () => [
         {
-          key: 'l',
+          name: 'left' as const,
+          keys: ['l'],
           run: () => {
             setActive('left')
           },
         },
         {
-          key: 'r',
+          name: 'right' as const,
+          keys: ['r'],
           run: () => {
             setActive('right')
           },
@@ -58,61 +62,71 @@ export function MatScreen() {
   )
   const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
   const day = mat.data?.date ?? ''
-  const [hold, setHold] = useDraft<Hold>(`hold:${client_id}:${day}:${shown?.family ?? ''}`, NO_HOLD)
+  const [hold, setHold] = usePicked<Hold>(`hold:${client_id}:${day}:${shown?.family ?? ''}`, NO_HOLD)
   const clocked = shown?.shared === true ? 'left' : (hold.side ?? active)
   const held = (side: Side) => () => heldSeconds(hold, side, Date.now())
   const logged = (side: Side) => () => {
     if (hold.side === side) setHold(NO_HOLD)
   }
   return (
-    <ThemeProvider theme={dimTheme}>
+    <Box
+      sx={{
+        minHeight: '100vh',
+        // Where there is room everything is in sight at once.
+        [ROOMY]: { height: '100vh' },
+        display: 'flex',
+        flexDirection: 'column',
+        fontSize: '1.1rem',
+        // One touches it at arm's length.
+        '& .MuiButton-root': { minHeight: 46, fontSize: '1rem' },
+      }}
+    >
       <Box
+        component="header"
         sx={{
-          ...DIM_ROOM,
-          bgcolor: dim.ground,
-          color: dim.ink,
-          height: '100vh',
           display: 'flex',
-          flexDirection: 'column',
-          fontSize: '1.1rem',
+          flexWrap: 'wrap',
+          alignItems: 'center',
+          columnGap: 2,
+          px: { xs: 1.5, md: 2.5 },
+          minHeight: 58,
+          borderBottom: 1,
+          borderColor: 'divider',
         }}
       >
-        <Box
-          component="header"
-          sx={{
-            display: 'flex',
-            alignItems: 'center',
-            gap: 2,
-            px: 2.5,
-            minHeight: 58,
-            borderBottom: `1px solid ${dim.line}`,
-          }}
-        >
-          <Typography translate="no" variant="h1" sx={{ fontSize: '1.35rem' }}>
-            {head.data?.client.name}
-          </Typography>
-          {mat.data?.families.map((each) => (
-            <Button
-              key={each.family}
-              color="inherit"
-              onClick={() => {
-                setFamily(each.family)
-              }}
-              sx={{ textDecoration: each === shown ? 'underline' : 'none', textUnderlineOffset: 6 }}
-            >
-              {each.name}
-            </Button>
-          ))}
-          <Button
-            component={Link}
-            to={clientAddress(practice_id, client_id, 'set-up')}
-            color="inherit"
-            variant="outlined"
-            sx={{ ml: 'auto' }}
+        <Typography translate="no" variant="h2" component="p">
+          {head.data?.client.name}
+        </Typography>
+        {mat.data !== undefined && shown !== undefined && (
+          <Tabs
+            value={shown.family}
+            onChange={(_, chosen: string) => {
+              setFamily(chosen)
+            }}
+            aria-label={t('mat.ladders')}
+            variant="scrollable"
+            sx={{ flex: '1 1 200px', minWidth: 0 }}
           >
+            {mat.data.families.map((each) => (
+              <Tab
+                key={each.family}
+                value={each.family}
+                label={each.name}
+                id={`tab-${each.family}`}
+                aria-controls={PANEL}
+              />
+            ))}
+          </Tabs>
+        )}
+        <Box sx={{ ml: 'auto', display: 'flex', gap: 1.5, alignItems: 'center' }}>
+          <LightChoice place="mat" lights={['day', 'dim']} />
+          <Button component={Link} to={clientAddress(practice_id, client_id, 'set-up')} variant="outlined">
             {t('mat.leave')}
           </Button>
         </Box>
+      </Box>
+      <Main sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        <ViewTitle about={head.data?.client.name} />
         {mat.isPending && <Working />}
         {mat.isError && <Failure error={mat.error} again={() => void mat.refetch()} />}
         {mat.data !== undefined && mat.data.morning_open.length > 0 && (
@@ -135,12 +149,19 @@ export function MatScreen() {
         )}
         {shown !== undefined && (
           <Box
-            component="main"
+            role="tabpanel"
+            id={PANEL}
+            aria-labelledby={`tab-${shown.family}`}
             sx={{
               flex: 1,
               minHeight: 0,
               display: 'grid',
-              gridTemplateColumns: shown.shared ? 'minmax(0,1fr) 200px' : 'minmax(0,1fr) 168px minmax(0,1fr)',
+              direction: 'ltr',
+              [ROOMY]: {
+                gridTemplateColumns: shown.shared
+                  ? 'minmax(0,1fr) 200px'
+                  : 'minmax(0,1fr) 168px minmax(0,1fr)',
+              },
             }}
           >
             <MatLane
@@ -158,7 +179,12 @@ export function MatScreen() {
             />
             <Box
               component="aside"
-              sx={{ borderInline: `1px solid ${dim.line}`, p: 1.5, textAlign: 'center', overflowY: 'auto' }}
+              sx={{
+                borderInline: `1px solid ${colours.line}`,
+                p: 1.5,
+                textAlign: 'center',
+                overflowY: 'auto',
+              }}
             >
               <HoldTimer
                 hold={hold}
@@ -176,14 +202,14 @@ export function MatScreen() {
                       fontSize: '0.95rem',
                       lineHeight: 1.4,
                       mt: 1.25,
-                      color: note.side === null ? dim.ink : `var(--${note.side})`,
+                      color: note.side === null ? colours.ink : laneColour(note.side),
                     }}
                   >
                     {note.side !== null && <strong>{t(`side.${note.side}`)}: </strong>}
                     {note.text}
                   </Typography>
                 ))}
-              <Typography sx={{ fontSize: '0.95rem', mt: 1.5, color: dim.muted }}>
+              <Typography sx={{ fontSize: '0.95rem', mt: 1.5, color: colours.muted }}>
                 {shown.left?.watch[0] ?? shown.right?.watch[0]}
               </Typography>
             </Box>
@@ -204,19 +230,20 @@ export function MatScreen() {
             )}
           </Box>
         )}
-        <Typography
-          sx={{
-            mt: 'auto',
-            px: 2.5,
-            py: 0.75,
-            fontSize: '0.8rem',
-            color: dim.muted,
-            borderTop: `1px solid ${dim.line}`,
-          }}
-        >
-          {head.data?.disclaimer}
-        </Typography>
-      </Box>
-    </ThemeProvider>
+      </Main>
+      <Typography
+        component="footer"
+        sx={{
+          mt: 'auto',
+          px: 2.5,
+          py: 0.75,
+          fontSize: '0.8rem',
+          color: colours.muted,
+          borderTop: `1px solid ${colours.line}`,
+        }}
+      >
+        {head.data?.disclaimer}
+      </Typography>
+    </Box>
   )
 }

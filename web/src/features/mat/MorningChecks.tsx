@@ -3,20 +3,25 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { dim } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { useMorning } from './queries'
+import { colours, laneColour } from '../../theme/theme'
+import { useClientPath } from '../../common/route'
 
 /** The next-morning question for everything not yet answered, asked at arrival. */
 export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
   const { t } = useTranslation()
+  const path = useClientPath()
   const morning = useMorning()
+  const answer = (item_id: string, settled: boolean) => {
+    morning.mutate({ params: { path: { ...path, item_id } }, body: { settled } })
+  }
   return (
     <Box
       component="section"
       aria-label={t('mat.morningTitle')}
       sx={{
-        bgcolor: dim.panel,
+        bgcolor: colours.panel,
         px: 2.5,
         py: 1,
         display: 'flex',
@@ -27,13 +32,13 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
     >
       <strong>{t('mat.morningTitle')}</strong>
       {morning.isError && (
-        <Alert severity="error" variant="outlined" sx={{ py: 0, color: dim.ink }}>
+        <Alert severity="error" variant="outlined" sx={{ py: 0, color: colours.ink }}>
           {t('mat.morningFailed')} {morning.error.message}
         </Alert>
       )}
       {items.map((item) => (
         <Box key={item.id} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
-          <span style={{ color: `var(--${item.side})` }}>
+          <span style={{ color: laneColour(item.side) }}>
             {t(`side.${item.side}`)}, {item.short}, {shortDate(item.date)}
           </span>
           <Button
@@ -41,7 +46,7 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
             color="inherit"
             disabled={morning.isPending}
             onClick={() => {
-              morning.mutate({ item: item.id, settled: true })
+              answer(item.id, true)
             }}
           >
             {t('mat.settled')}
@@ -51,7 +56,7 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
             color="inherit"
             disabled={morning.isPending}
             onClick={() => {
-              morning.mutate({ item: item.id, settled: false })
+              answer(item.id, false)
             }}
           >
             {t('mat.notSettled')}

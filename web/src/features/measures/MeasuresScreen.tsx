@@ -9,9 +9,10 @@ import Typography from '@mui/material/Typography'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
+import { asTyped } from '../../common/forms/numbers'
+import { length } from '../../common/practice'
 import { shortDate } from '../../common/dates'
-import { useDraft } from '../../common/drafts'
+import { useKeptDraft } from '../../common/drafts'
 import { DateField, UNFINISHED } from '../../common/forms/DateField'
 import { NumberField } from '../../common/forms/NumberField'
 import { notANumber } from '../../common/forms/words'
@@ -19,6 +20,7 @@ import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
+import { DraftNote } from '../../common/ui/DraftNote'
 import { EMPTY_DRAFT, type Method, readingsFrom, unitOfField } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
@@ -26,6 +28,7 @@ import { SittingCheck } from './SittingCheck'
 import { SeenShapes } from './SeenShapes'
 import { Tests } from './Tests'
 import { SolesTogether } from './SolesTogether'
+import { laneColour } from '../../theme/theme'
 
 const METHODS: readonly Method[] = ['goniometer', 'inclinometer', 'tape', 'eye']
 
@@ -46,11 +49,16 @@ const ORDER: readonly Schemas['Quantity'][] = [
 /** Measures, left and right fields facing. What is typed stays until it is stored. */
 export function MeasuresScreen() {
   const { t } = useTranslation()
-  const { client_id } = useClientPath()
+  const path = useClientPath()
   const measures = useMeasures()
   const head = useClientHead()
   const store = useStoreReadings()
-  const [draft, setDraft, clear] = useDraft(`measures:${client_id}`, EMPTY_DRAFT)
+  const {
+    value: draft,
+    set: setDraft,
+    clear,
+    since,
+  } = useKeptDraft(`measures:${path.client_id}`, EMPTY_DRAFT)
   const [local, setLocal] = useState<Record<string, string>>({})
   if (measures.isPending) return <Working />
   if (measures.isError) return <Failure error={measures.error} again={() => void measures.refetch()} />
@@ -70,13 +78,16 @@ export function MeasuresScreen() {
       return
     }
     store.mutate(
-      { readings: found.readings, ...(draft.date === '' ? {} : { date: draft.date }) },
+      {
+        params: { path },
+        body: { readings: found.readings, ...(draft.date === '' ? {} : { date: draft.date }) },
+      },
       { onSuccess: clear },
     )
   }
   const chairAdvice = (surplus: number) => {
-    const height = Math.abs(surplus).toFixed(0)
-    if (height === '0') return t('measures.chairFits')
+    const height = length(t, Math.abs(surplus))
+    if (Math.round(surplus) === 0) return t('measures.chairFits')
     return t(surplus > 0 ? 'measures.chairHigh' : 'measures.chairLow', { height })
   }
   const bodyField = (quantity: 'stature' | 'weight' | 'chair_height') => {
@@ -86,9 +97,13 @@ export function MeasuresScreen() {
         label={t(`measures.${quantity}`)}
         unit={unitOfField(quantity)}
         text={draft.typed[quantity] ?? ''}
-        placeholder={latest === undefined ? '' : String(latest.value)}
+        placeholder={latest === undefined ? '' : asTyped(latest.value, unitOfField(quantity))}
         problem={problems[quantity]}
-        hint={latest === undefined ? ' ' : `${latest.value.toString()} · ${shortDate(latest.date)}`}
+        hint={
+          latest === undefined
+            ? ' '
+            : `${asTyped(latest.value, unitOfField(quantity))} · ${shortDate(latest.date)}`
+        }
         onType={(text) => {
           type(quantity, text)
         }}
@@ -101,7 +116,7 @@ export function MeasuresScreen() {
   const byQuantity = new Map(measures.data.ranges.map((range) => [range.quantity, range]))
   return (
     <Box component="form" onSubmit={submit} noValidate>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
         {bodyField('stature')}
         {bodyField('weight')}
         {bodyField('chair_height')}
@@ -151,6 +166,7 @@ export function MeasuresScreen() {
           {t('measures.storeReadings')}
         </Button>
       </Box>
+      <DraftNote since={since} onDiscard={clear} />
       {store.isError && (
         <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
           {store.error.message}
@@ -162,24 +178,41 @@ export function MeasuresScreen() {
         </Alert>
       )}
       {store.isSuccess && Object.keys(draft.typed).length === 0 && (
-        <Typography role="status" sx={{ color: colours.left, fontWeight: 600 }}>
+        <Typography role="status" sx={{ color: laneColour('left'), fontWeight: 600 }}>
           {t('measures.saved')}
         </Typography>
       )}
       {measures.data.level_seat_cm !== null && (
         <Typography color="text.secondary" sx={{ mt: 0.5 }}>
-          {t('measures.levelSeat', { height: measures.data.level_seat_cm.toFixed(0) })}{' '}
+          {t('measures.levelSeat', { height: length(t, measures.data.level_seat_cm) })}{' '}
           {chair !== undefined && level !== null && chairAdvice(chair - level)}
         </Typography>
       )}
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 260px 1fr', mt: 2, alignItems: 'end' }}>
-        <Box sx={{ textAlign: 'right', borderBottom: '4px solid var(--left)', pb: 0.5, pr: 1 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr 1fr', md: '1fr 260px 1fr' },
+          mt: 2,
+          alignItems: 'end',
+          direction: 'ltr',
+        }}
+      >
+        <Box sx={{ textAlign: 'right', borderBottom: `4px solid ${laneColour('left')}`, pb: 0.5, pr: 1 }}>
           <SideHead side="left" />
         </Box>
-        <Typography color="text.secondary" sx={{ textAlign: 'center', fontSize: '0.88rem', px: 2 }}>
+        <Typography
+          color="text.secondary"
+          sx={{
+            textAlign: 'center',
+            fontSize: '0.88rem',
+            px: 2,
+            gridColumn: { xs: '1 / -1', md: 'auto' },
+            order: { xs: -1, md: 0 },
+          }}
+        >
           {t('measures.rangesMore')}
         </Typography>
-        <Box sx={{ borderBottom: '4px solid var(--right)', pb: 0.5, pl: 1 }}>
+        <Box sx={{ borderBottom: `4px solid ${laneColour('right')}`, pb: 0.5, pl: 1 }}>
           <SideHead side="right" />
         </Box>
       </Box>

@@ -2,9 +2,9 @@ import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { NumberField } from '../../common/forms/NumberField'
+import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
   range: Schemas['RangeOut']
@@ -59,14 +59,23 @@ export function RangeRow({ range, typed, problems, onType }: Props) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: '1fr 260px 1fr',
+        gridTemplateColumns: { xs: '1fr 1fr', md: '1fr 260px 1fr' },
+        columnGap: { xs: 2, md: 0 },
+        direction: 'ltr',
         py: 0.9,
         borderBottom: `1px dotted ${colours.line}`,
         alignItems: 'start',
       }}
     >
       {cell('left')}
-      <Box sx={{ textAlign: 'center', px: 2 }}>
+      <Box
+        sx={{
+          textAlign: 'center',
+          px: 2,
+          gridColumn: { xs: '1 / -1', md: 'auto' },
+          order: { xs: -1, md: 0 },
+        }}
+      >
         <Box sx={{ fontWeight: 600 }}>{name}</Box>
         <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', lineHeight: 1.3 }}>
           {t(`measures.how.${range.quantity}`)}
@@ -84,7 +93,7 @@ function Scale({ range, side }: { range: Schemas['RangeOut']; side: Side }) {
   const [low, high] = [Math.min(0, range.plausible_from), range.plausible_to]
   const at = (value: number) => ((value - low) / (high - low)) * WIDTH
   const known = range[side]
-  const colour = side === 'left' ? colours.left : colours.right
+  const colour = side === 'left' ? laneColour('left') : laneColour('right')
   return (
     <Box
       component="svg"

@@ -6,11 +6,14 @@ import { shortDate } from '../../common/dates'
 import { seenReading } from '../../common/readings'
 import { Failure } from '../../common/ui/States'
 import { seenShapes } from './model'
+import { useClientPath } from '../../common/route'
 import { useStoreReadings } from './queries'
+import { laneColour } from '../../theme/theme'
 
 /** What was seen on the mat beyond the model's bounds, each to be taken back. */
 export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
   const { t } = useTranslation()
+  const path = useClientPath()
   const store = useStoreReadings()
   const shapes = seenShapes(measures.seen)
   if (shapes.length === 0) return null
@@ -32,7 +35,7 @@ export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
             sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 36 }}
           >
             <Box sx={{ flex: 1 }}>
-              <Box component="strong" sx={{ color: side && `var(--${side})`, mr: 1 }}>
+              <Box component="strong" sx={{ color: side && laneColour(side), mr: 1 }}>
                 {side === undefined
                   ? shortDate(date)
                   : t('measures.seen.on', { side: t(`side.${side}`), date: shortDate(date) })}
@@ -43,7 +46,10 @@ export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
               size="small"
               disabled={store.isPending}
               onClick={() => {
-                store.mutate({ readings: sides.map((each) => seenReading(bound, each, 0)) })
+                store.mutate({
+                  params: { path },
+                  body: { readings: sides.map((each) => seenReading(bound, each, 0)) },
+                })
               }}
             >
               {t('measures.seen.takeBack')}

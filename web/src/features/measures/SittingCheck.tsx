@@ -3,6 +3,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
+import { length } from '../../common/practice'
 import { shortDate } from '../../common/dates'
 import { NumberField } from '../../common/forms/NumberField'
 import type { ReadingsDraft } from './model'
@@ -38,7 +39,7 @@ export function SittingCheck({ measures, draft, problems, onType, onLook }: Prop
               unit="cm"
               text={draft.typed[name] ?? ''}
               problem={problems[name]}
-              hint={latest ? `${latest.value.toString()} cm · ${shortDate(latest.date)}` : ' '}
+              hint={latest ? `${length(t, latest.value, 1)} · ${shortDate(latest.date)}` : ' '}
               onType={(text) => {
                 onType(name, text)
               }}

@@ -4,10 +4,10 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { NumberField } from '../../common/forms/NumberField'
 import { type TapeReading, tapeFrom } from './model'
 import { useTurnedOut } from './queries'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   onUse: (side: Side, reading: TapeReading) => void
@@ -68,7 +68,7 @@ function Answer({ side, typed, onUse }: Props & { side: Side; typed: Record<stri
   if (turned.data === undefined) return null
   const { value_deg, error_deg } = turned.data
   return (
-    <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', color: colours[side] }}>
+    <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', color: laneColour(side) }}>
       <strong>
         {t('measures.soles.gives', { value: value_deg.toFixed(0), error: error_deg.toFixed(0) })}
       </strong>

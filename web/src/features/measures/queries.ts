@@ -1,28 +1,19 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, type Schemas, unwrap } from '../../api/client'
-import { useClientChanged } from '../../common/head'
+import { query, type Schemas } from '../../api/client'
+import { useChanged, useKeep } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 
+const MEASURES = '/api/practices/{practice_id}/clients/{client_id}/measures'
+
 export function useMeasures() {
-  const path = useClientPath()
-  return useQuery({
-    queryKey: ['client', path.client_id, 'measures'],
-    queryFn: () =>
-      unwrap(api.GET('/api/practices/{practice_id}/clients/{client_id}/measures', { params: { path } })),
-  })
+  return query.useQuery('get', MEASURES, { params: { path: useClientPath() } })
 }
 
 export function useStoreReadings() {
-  const path = useClientPath()
-  const queries = useQueryClient()
-  const changed = useClientChanged()
-  return useMutation({
-    mutationFn: (body: Schemas['ReadingsIn']) =>
-      unwrap(
-        api.POST('/api/practices/{practice_id}/clients/{client_id}/measures', { params: { path }, body }),
-      ),
+  const keep = useKeep()
+  const changed = useChanged('body')
+  return query.useMutation('post', MEASURES, {
     onSuccess: (measures) => {
-      queries.setQueryData(['client', path.client_id, 'measures'], measures)
+      keep.measures(measures)
       changed()
     },
   })
@@ -30,17 +21,10 @@ export function useStoreReadings() {
 
 /** The open turning-out a tape reading stands for; nothing is stored. */
 export function useTurnedOut(tape: Schemas['TapeIn'] | null) {
-  const path = useClientPath()
-  return useQuery({
-    queryKey: ['client', path.client_id, 'turned-out', tape],
-    enabled: tape !== null,
-    retry: false,
-    queryFn: () =>
-      unwrap(
-        api.POST('/api/practices/{practice_id}/clients/{client_id}/measures/soles-together', {
-          params: { path },
-          body: tape as Schemas['TapeIn'],
-        }),
-      ),
-  })
+  return query.useQuery(
+    'post',
+    `${MEASURES}/soles-together`,
+    { params: { path: useClientPath() }, body: tape as Schemas['TapeIn'] },
+    { enabled: tape !== null, retry: false },
+  )
 }

@@ -1,46 +1,55 @@
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import Select from '@mui/material/Select'
-import Typography from '@mui/material/Typography'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { colours, serif } from '../../app/theme'
+import { Outlet } from 'react-router'
+import '../../common/i18n/views'
+import { useCommands, useKeys } from '../../common/commands'
+import { writeIn } from '../../common/practice'
 import { usePracticeId } from '../../common/route'
-import { useMe, useSignOut } from '../../common/session'
-import { useShortcuts } from '../../common/shortcuts'
+import { useScreen } from '../../common/screens'
+import { useMe } from '../../common/session'
+import { MAIN } from '../../common/ui/Main'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
+import { useLightOf } from '../../theme/light'
+import { colours } from '../../theme/theme'
 import { KeysDialog } from './KeysDialog'
-import { LanguageChoice } from './LanguageChoice'
+import { PersonDrawer } from './PersonDrawer'
+import { PracticeBar } from './PracticeBar'
 import { SessionEnded } from './SessionEnded'
 import { SignInPage } from './SignInScreen'
 
-/** The views of a practice, in the order of the bar. */
-const VIEWS = ['clients', 'library'] as const
+/** Loaded when it is first asked for. */
+const Palette = lazy(async () => ({ default: (await import('./Palette')).Palette }))
 
-/** The bar above everything of a practice. The mat has the whole screen to itself. */
+type Over = 'keys' | 'palette' | 'person'
+
+/** The bar above everything of a practice. The mat has the whole screen to itself, and its own light. */
 export function PracticeFrame() {
-  const { t } = useTranslation()
   const me = useMe()
   const practiceId = usePracticeId()
-  const navigate = useNavigate()
-  const signOut = useSignOut()
-  const { pathname } = useLocation()
-  const [keys, setKeys] = useState(false)
-  useShortcuts(
+  const screen = useScreen()
+  const [over, setOver] = useState<Over | null>(null)
+  useLightOf(screen?.whole === true ? 'mat' : 'desk')
+  useKeys()
+  useCommands(
     useMemo(
       () => [
         {
-          key: '?',
+          name: 'keys' as const,
+          keys: ['?'],
           run: () => {
-            setKeys((open) => !open)
+            setOver((open) => (open === 'keys' ? null : 'keys'))
           },
         },
-        { key: '/', run: () => void navigate(`/practices/${practiceId}/clients?find`) },
+        {
+          name: 'find' as const,
+          keys: ['/'],
+          run: () => {
+            setOver('palette')
+          },
+        },
       ],
-      [navigate, practiceId],
+      [],
     ),
   )
   if (me.isPending) return <Working />
@@ -49,118 +58,70 @@ export function PracticeFrame() {
   if (!me.data.signed_in) return <SignInPage />
   const practice = me.data.practices.find((candidate) => candidate.id === practiceId)
   if (practice === undefined) return <NothingHere />
-  const onTheMat = pathname.endsWith('/mat')
+  writeIn(practice.settings)
+  const close = () => {
+    setOver(null)
+  }
   return (
-    <Box
-      sx={{ '--left': colours.left, '--right': colours.right, '--both': colours.both, minHeight: '100vh' }}
-    >
-      {!onTheMat && (
-        <Box
-          component="header"
-          sx={{
-            '@media print': { display: 'none' },
-            bgcolor: colours.ink,
-            color: colours.ground,
-            px: 2.75,
-            height: 46,
-            display: 'flex',
-            alignItems: 'center',
-            gap: 4,
+    <Box sx={{ minHeight: '100vh' }}>
+      <SkipLink />
+      {screen?.whole !== true && (
+        <PracticeBar
+          practice={practice}
+          name={me.data.full_name}
+          onFind={() => {
+            setOver('palette')
           }}
-        >
-          <Typography
-            component={Link}
-            to="/"
-            sx={{
-              fontFamily: serif,
-              fontWeight: 600,
-              fontSize: '1.4rem',
-              color: 'inherit',
-              textDecoration: 'none',
-            }}
-          >
-            {t('app.name')}
-          </Typography>
-          <Box component="nav" sx={{ display: 'flex', gap: 3, flex: 1, height: '100%' }}>
-            {VIEWS.map((view) => (
-              <Box
-                key={view}
-                component={NavLink}
-                to={`/practices/${practiceId}/${view}`}
-                sx={{
-                  color: '#D9D2C3',
-                  textDecoration: 'none',
-                  display: 'grid',
-                  alignItems: 'center',
-                  borderBottom: '3px solid transparent',
-                  '&.active': { color: '#fff', borderColor: colours.accent },
-                }}
-              >
-                {t(`nav.${view}`)}
-              </Box>
-            ))}
-          </Box>
-          {me.data.practices.length > 1 ? (
-            <Select
-              size="small"
-              variant="standard"
-              disableUnderline
-              value={practiceId}
-              onChange={(event) => void navigate(`/practices/${event.target.value}/clients`)}
-              sx={{ color: 'inherit', '& svg': { color: 'inherit' } }}
-            >
-              {me.data.practices.map((each) => (
-                <MenuItem key={each.id} value={each.id} translate="no">
-                  {each.name}
-                </MenuItem>
-              ))}
-            </Select>
-          ) : (
-            <span translate="no">{practice.name}</span>
-          )}
-          <span translate="no" style={{ opacity: 0.85 }}>
-            {me.data.full_name}
-          </span>
-          {me.data.languages.length > 1 && <LanguageChoice languages={me.data.languages} />}
-          <Button
-            color="inherit"
-            size="small"
-            onClick={() => {
-              setKeys(true)
-            }}
-          >
-            {t('common.shortcuts')}
-          </Button>
-          <Button
-            color="inherit"
-            size="small"
-            onClick={() => {
-              signOut.mutate()
-            }}
-          >
-            {t('signIn.out')}
-          </Button>
-        </Box>
-      )}
-      {signOut.isError && (
-        <Alert
-          severity="error"
-          sx={{ borderRadius: 0 }}
-          onClose={() => {
-            signOut.reset()
+          onPerson={() => {
+            setOver('person')
           }}
-        >
-          {t('common.signOutFailed')} {signOut.error.message}
-        </Alert>
+        />
       )}
-      <Outlet />
+      {/* What is shown is written anew when the practice writes otherwise. */}
+      <Outlet key={JSON.stringify(practice.settings)} />
       <SessionEnded />
-      <KeysDialog
-        open={keys}
-        onClose={() => {
-          setKeys(false)
+      <PersonDrawer
+        me={me.data}
+        practiceId={practiceId}
+        open={over === 'person'}
+        onClose={close}
+        onKeys={() => {
+          setOver('keys')
         }}
       />
+      {over === 'palette' && (
+        <Suspense>
+          <Palette onClose={close} />
+        </Suspense>
+      )}
+      {over === 'keys' && <KeysDialog onClose={close} />}
+    </Box>
+  )
+}
+
+/** Past the bar and the band to what one came for; seen when it has the focus. */
+function SkipLink() {
+  const { t } = useTranslation()
+  return (
+    <Box
+      component="a"
+      href={`#${MAIN}`}
+      sx={{
+        position: 'fixed',
+        top: 6,
+        left: 6,
+        zIndex: 1400,
+        px: 2,
+        py: 1,
+        bgcolor: 'background.default',
+        color: 'text.primary',
+        border: `2px solid ${colours.ink}`,
+        borderRadius: 1,
+        transform: 'translateY(-200%)',
+        '&:focus': { transform: 'none' },
+      }}
+    >
+      {t('nav.skip')}
     </Box>
   )
 }

@@ -1,8 +1,8 @@
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { CHART, columnOf, discomfortHeight, HEIGHT, roomBeside, rungHeight, staircase } from './model'
+import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
   lane: Schemas['ResponseLane']
@@ -20,7 +20,7 @@ const MARKS = FOOT + CHART.gap + CHART.stairs + 14
 export function ResponseChart({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   const count = lane.points.length
-  const colour = colours[name]
+  const colour = laneColour(name)
   const beside = roomBeside(rungs.map((rung) => rung.short))
   const width = Math.min(26, (CHART.width - CHART.left) / (2.4 * count))
   const spoken = lane.points

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { SideHead } from '../../common/ui/SideHead'
 import { ResponseChart } from './ResponseChart'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   lane: Schemas['ResponseLane']
@@ -16,7 +17,7 @@ interface Props {
 export function ResponseLane({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   return (
-    <Box sx={{ borderTop: `5px solid var(--${name})`, pt: 0.75 }}>
+    <Box sx={{ borderTop: `5px solid ${laneColour(name)}`, pt: 0.75 }}>
       <SideHead side={name} />
       {lane.points.length === 0 ? (
         <Typography color="text.secondary">{t('responses.noneOnSide')}</Typography>

@@ -1,9 +1,9 @@
 import Box from '@mui/material/Box'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { shortDate } from '../../common/dates'
 import { tableRows } from './model'
+import { colours, laneColour } from '../../theme/theme'
 
 const COLUMNS = [
   'date',
@@ -60,7 +60,7 @@ export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] })
           {tableRows(family).map(({ side, point }) => (
             <tr key={point.id}>
               <td>{shortDate(point.date)}</td>
-              <td style={{ color: `var(--${side})`, fontWeight: 700 }}>{t(`side.${side}`)}</td>
+              <td style={{ color: laneColour(side), fontWeight: 700 }}>{t(`side.${side}`)}</td>
               <td>{point.short}</td>
               <td>{point.setup_words}</td>
               <td>

@@ -4,11 +4,11 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
 import { ResponseTable } from './ResponseTable'
+import { colours } from '../../theme/theme'
 
 /** Holds of each side shown at first, and added at each asking; the server gives no more than MOST. */
 const PAGE = 60

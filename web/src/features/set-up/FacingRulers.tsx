@@ -1,47 +1,105 @@
 import Box from '@mui/material/Box'
-import Tooltip from '@mui/material/Tooltip'
+import ButtonBase from '@mui/material/ButtonBase'
+import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
-import { colours } from '../../app/theme'
+import { Hidden, HIDDEN } from '../../common/ui/Hidden'
 import { columnAt, densePosition, exact, goesOtherWay, isBeyond, onRuler, reading, rulerUnit } from './model'
 import type { LaneState } from './useLaneState'
+import { colours, laneColour } from '../../theme/theme'
 
-const COLUMNS = '158px minmax(0,1fr) 172px minmax(0,1fr) 158px'
+const COLUMNS = {
+  // Where there is little room the names have a line of their own.
+  xs: 'minmax(70px, 0.6fr) minmax(0,1fr) minmax(0,1fr) minmax(70px, 0.6fr)',
+  md: '158px minmax(0,1fr) 172px minmax(0,1fr) 158px',
+}
 
-/** Every demand from the middle axis outward, left to the left and right to the right, worst first. */
+/**
+ * Every demand from the middle axis outward, left to the left and right to the right, worst first; a table for those
+ * who listen. What a demand is called technically, and whose limit it meets, is one touch away.
+ */
 export function FacingRulers({ left, right }: { left: LaneState; right: LaneState }) {
   const { t } = useTranslation()
   const rows = rowsOf(left, right)
   if (rows.length === 0) return null
   return (
-    <Box component="section" aria-label={t('setUp.purpose')} sx={{ mt: 1.5 }}>
-      {rows.map((row) => (
-        <Box
-          key={row.readout}
-          sx={{ display: 'grid', gridTemplateColumns: COLUMNS, alignItems: 'center', minHeight: 27 }}
-        >
-          <Reading side="left" ruler={row.left} value={instant(left, 'left', row.readout)} />
-          <Bar side="left" ruler={row.left} value={instant(left, 'left', row.readout)} />
-          <Tooltip title={row.technical} describeChild>
-            <Box tabIndex={0} sx={{ textAlign: 'center', fontSize: '0.95rem' }}>
-              {row.name}
-            </Box>
-          </Tooltip>
-          <Bar side="right" ruler={row.right} value={instant(right, 'right', row.readout)} />
-          <Reading side="right" ruler={row.right} value={instant(right, 'right', row.readout)} />
-        </Box>
-      ))}
-      <Box sx={{ display: 'grid', gridTemplateColumns: COLUMNS, alignItems: 'center', minHeight: 27 }}>
-        <PurposeReading state={left} side="left" />
-        <PurposeBar state={left} side="left" />
-        <Tooltip title={t('setUp.purposeHint')} describeChild>
-          <Box tabIndex={0} sx={{ textAlign: 'center', fontSize: '0.95rem' }}>
-            {t('setUp.purpose')}
-          </Box>
-        </Tooltip>
-        <PurposeBar state={right} side="right" />
-        <PurposeReading state={right} side="right" />
+    <Box role="table" aria-label={t('setUp.demands')} sx={{ mt: 1.5, direction: 'ltr' }}>
+      <Box role="row" sx={HIDDEN}>
+        <span role="columnheader">{t('side.Left')}</span>
+        <span role="columnheader">{t('setUp.demand')}</span>
+        <span role="columnheader">{t('side.Right')}</span>
       </Box>
+      {rows.map((row) => (
+        <Row
+          key={row.readout}
+          name={row.name}
+          more={[
+            row.technical,
+            ...(['left', 'right'] as const).flatMap((side) =>
+              row[side]?.boundary_label ? [`${t(`side.${side}`)}: ${row[side].boundary_label}`] : [],
+            ),
+          ]}
+          reading={(side) => (
+            <Reading
+              side={side}
+              ruler={row[side]}
+              value={instant({ left, right }[side], side, row.readout)}
+            />
+          )}
+          bar={(side) => (
+            <Bar side={side} ruler={row[side]} value={instant({ left, right }[side], side, row.readout)} />
+          )}
+        />
+      ))}
+      <Row
+        name={t('setUp.purpose')}
+        more={[t('setUp.purposeHint')]}
+        reading={(side) => <PurposeReading state={{ left, right }[side]} side={side} />}
+        bar={(side) => <PurposeBar state={{ left, right }[side]} side={side} />}
+      />
+    </Box>
+  )
+}
+
+interface RowProps {
+  name: string
+  more: readonly string[]
+  reading: (side: Side) => ReactNode
+  bar: (side: Side) => ReactNode
+}
+
+function Row({ name, more, reading, bar }: RowProps) {
+  const [open, setOpen] = useState(false)
+  return (
+    <Box
+      role="row"
+      sx={{ display: 'grid', gridTemplateColumns: COLUMNS, alignItems: 'center', minHeight: 27 }}
+    >
+      <Box role="cell">{reading('left')}</Box>
+      {bar('left')}
+      <Box
+        role="rowheader"
+        sx={{ textAlign: 'center', gridColumn: { xs: '1 / -1', md: 'auto' }, gridRow: { xs: 1, md: 'auto' } }}
+      >
+        <ButtonBase
+          aria-expanded={open}
+          onClick={() => {
+            setOpen(!open)
+          }}
+          sx={{ fontSize: '0.95rem', lineHeight: 1.2, minHeight: 26, px: 0.5 }}
+        >
+          {name}
+        </ButtonBase>
+        {open && (
+          <Box sx={{ color: 'text.secondary', fontSize: '0.84rem', lineHeight: 1.3, pb: 0.75 }}>
+            {more.map((line) => (
+              <div key={line}>{line}</div>
+            ))}
+          </Box>
+        )}
+      </Box>
+      {bar('right')}
+      <Box role="cell">{reading('right')}</Box>
     </Box>
   )
 }
@@ -118,27 +176,33 @@ function Reading({
           },
         )
   return (
-    <Tooltip title={ruler.boundary_label ?? ''} placement={side}>
-      <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
-        <Box component="strong" sx={{ color: `var(--${side})` }}>
-          {reading(t, shown, ruler)}
-        </Box>
-        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem', ml: 0.75 }}>
-          {boundary}
-        </Box>
+    <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
+      <Box component="strong" sx={{ color: laneColour(side) }}>
+        {reading(t, shown, ruler)}
+      </Box>{' '}
+      <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem' }}>
+        {boundary}
       </Box>
-    </Tooltip>
+      {isPast(ruler, shown) && <Hidden> {t('setUp.past')}</Hidden>}
+    </Box>
   )
 }
 
-function Track({ side, children }: { side: Side; children: React.ReactNode }) {
+/** Whether a demand is past a limit, and not only past an own range. */
+function isPast({ boundary, boundary_kind, at_least }: Ruler, shown: number): boolean {
+  return boundary !== null && boundary_kind === 'limit' && isBeyond(shown, boundary, at_least)
+}
+
+function Track({ side, children }: { side: Side; children: ReactNode }) {
   return (
     <Box
       sx={{
         position: 'relative',
         height: 18,
         transform: side === 'left' ? 'scaleX(-1)' : 'none',
-        bgcolor: '#F1EADB',
+        bgcolor: 'surface.track',
+        // Bars and marks are seen by their colours alone.
+        forcedColorAdjust: 'none',
         borderLeft: `2px solid ${colours.ink}`,
       }}
       aria-hidden
@@ -156,10 +220,7 @@ const span = (from: number, to: number) => ({
 function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; value: number | undefined }) {
   if (ruler === undefined) return <Track side={side}>{null}</Track>
   const shown = value ?? ruler.shown
-  const beyond =
-    ruler.boundary !== null &&
-    isBeyond(shown, ruler.boundary, ruler.at_least) &&
-    ruler.boundary_kind === 'limit'
+  const beyond = isPast(ruler, shown)
   return (
     <Track side={side}>
       <Box
@@ -168,7 +229,7 @@ function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; val
           top: 2,
           bottom: 2,
           opacity: 0.28,
-          bgcolor: `var(--${side})`,
+          bgcolor: laneColour(side),
           ...span(onRuler(shown - ruler.error), onRuler(shown + ruler.error)),
         }}
       />
@@ -177,7 +238,7 @@ function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; val
           position: 'absolute',
           top: 4,
           bottom: 4,
-          bgcolor: `var(--${side})`,
+          bgcolor: laneColour(side),
           ...span(0, onRuler(shown)),
         }}
       />
@@ -209,7 +270,7 @@ function PurposeReading({ state, side }: { state: LaneState; side: Side }) {
   return (
     <Box
       component="strong"
-      sx={{ color: `var(--${side})`, textAlign: side === 'left' ? 'right' : 'left', px: 1 }}
+      sx={{ color: laneColour(side), textAlign: side === 'left' ? 'right' : 'left', px: 1 }}
     >
       {value === undefined ? '' : `${value.toString()} %`}
     </Box>
@@ -222,7 +283,9 @@ function PurposeBar({ state, side }: { state: LaneState; side: Side }) {
   return (
     <Track side={side}>
       {least !== undefined && most !== undefined && (
-        <Box sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: '#DDD2B8', ...span(least, most) }} />
+        <Box
+          sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: 'surface.span', ...span(least, most) }}
+        />
       )}
       {value !== undefined && (
         <Box
@@ -230,7 +293,7 @@ function PurposeBar({ state, side }: { state: LaneState; side: Side }) {
             position: 'absolute',
             top: 5,
             bottom: 5,
-            bgcolor: `var(--${side})`,
+            bgcolor: laneColour(side),
             ...span(0, onRuler(value, 100)),
           }}
         />

@@ -9,6 +9,9 @@ import { Failure } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { useSeenOnTheMat } from './queries'
 import type { LaneState } from './useLaneState'
+import { laneColour } from '../../theme/theme'
+import { useClientPath } from '../../common/route'
+import { seenReading } from '../../common/readings'
 
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
 
@@ -24,10 +27,11 @@ export function Findings({
 }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState<string | null>(null)
+  const path = useClientPath()
   const lift = useSeenOnTheMat()
   if (detail.unmet.length + detail.findings.length === 0) return null
   return (
-    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 0.75, color: `var(--${side})` }}>
+    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 0.75, color: laneColour(side) }}>
       {detail.unmet.map(({ words, bound, sides }) => (
         <Item key={words} mark="leave_out" text={words}>
           {bound !== null && (
@@ -37,7 +41,10 @@ export function Findings({
                 sx={{ py: 0, minHeight: 24 }}
                 disabled={lift.isPending}
                 onClick={() => {
-                  lift.mutate({ bound, sides })
+                  lift.mutate({
+                    params: { path },
+                    body: { readings: sides.map((each) => seenReading(bound, each, 1)) },
+                  })
                 }}
               >
                 {t('setUp.seenOnTheMat')}

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box'
 import { useTranslation } from 'react-i18next'
-import { colours } from '../../app/theme'
+import { colours } from '../../theme/theme'
 
 /** A blanket as it lies open, in the drawing's own units, and what is left of it after each halving. */
 const OPEN = { width: 40, height: 54 }

@@ -3,11 +3,13 @@ import Button from '@mui/material/Button'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
+import { type CommandName, useHint, useKeysOf } from '../../common/commands'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { FoldHelp } from './FoldHelp'
 import { Options } from './Options'
 import type { LaneState } from './useLaneState'
 import { Way } from './Way'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   side: Lane
@@ -24,8 +26,8 @@ export function LaneDetails({ side, state, onGo }: Props) {
   return (
     <Box
       component="section"
-      aria-label={t(`side.${side}`)}
-      sx={{ borderLeft: `3px solid var(--${side})`, pl: 1.5 }}
+      aria-label={t('setUp.detailsOf', { side: t(`side.${side}`) })}
+      sx={{ borderLeft: `3px solid ${laneColour(side)}`, pl: 1.5 }}
     >
       <Row label={t('setUp.fetch')}>
         <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
@@ -44,8 +46,13 @@ export function LaneDetails({ side, state, onGo }: Props) {
       <Row label={t('setUp.cues')}>{rung.cues.join(' ')}</Row>
       <Row label={t('setUp.watch')}>{rung.watch.join(' ')}</Row>
       <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
-        <Neighbour mark="[" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={onGo} />
-        <Neighbour mark="]" label={t('setUp.stepForward')} neighbour={rung.step_forward} onGo={onGo} />
+        <Neighbour command="stepBack" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={onGo} />
+        <Neighbour
+          command="stepForward"
+          label={t('setUp.stepForward')}
+          neighbour={rung.step_forward}
+          onGo={onGo}
+        />
       </Box>
     </Box>
   )
@@ -56,7 +63,7 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: '100px 1fr',
+        gridTemplateColumns: { xs: '1fr', sm: '100px 1fr' },
         mt: 0.6,
         fontSize: '0.92rem',
         lineHeight: 1.4,
@@ -69,25 +76,33 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
 }
 
 interface NeighbourProps {
-  mark: string
+  command: CommandName
   label: string
   neighbour: Schemas['NeighbourOut'] | null
   onGo: (rung: string) => void
 }
 
-function Neighbour({ mark, label, neighbour, onGo }: NeighbourProps) {
+function Neighbour({ command, label, neighbour, onGo }: NeighbourProps) {
+  const keys = useKeysOf(command)
+  const hint = useHint(command)
   if (neighbour === null) return null
   return (
-    <Button
-      size="small"
-      variant="outlined"
-      title={neighbour.reason === '' ? undefined : neighbour.reason}
-      onClick={() => {
-        onGo(neighbour.variation)
-      }}
-      startIcon={<VerdictMark verdict={neighbour.verdict} size={14} />}
-    >
-      {mark} {label}: {neighbour.short}
-    </Button>
+    <Box sx={{ maxWidth: 420 }}>
+      <Button
+        variant="outlined"
+        title={hint}
+        aria-keyshortcuts={keys}
+        sx={{ minHeight: 44 }}
+        onClick={() => {
+          onGo(neighbour.variation)
+        }}
+        startIcon={<VerdictMark verdict={neighbour.verdict} size={14} />}
+      >
+        {label}: {neighbour.short}
+      </Button>
+      {neighbour.reason !== '' && (
+        <Box sx={{ fontSize: '0.84rem', color: 'text.secondary', mt: 0.25 }}>{neighbour.reason}</Box>
+      )}
+    </Box>
   )
 }

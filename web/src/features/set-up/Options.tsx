@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
-import { colours } from '../../app/theme'
+import { colours } from '../../theme/theme'
 
 interface Props {
   options: Schemas['OptionOut'][]
@@ -19,7 +19,7 @@ export function Options({ options, chosen, onChoose }: Props) {
       aria-label={t('setUp.options')}
       sx={{
         display: 'grid',
-        gridTemplateColumns: `repeat(${Math.max(options.length, 1).toString()}, 1fr)`,
+        gridTemplateColumns: 'repeat(auto-fit, minmax(132px, 1fr))',
         gap: 0.75,
         mt: 1,
       }}

@@ -2,16 +2,17 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
 import { useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
-import { colours, serif } from '../../app/theme'
 import { familiesFrom, ladderWith, rungsFrom, useFamilies, useLadders } from '../../common/ladders'
 import { useClientHead } from '../../common/head'
 import { clientAddress, useClientPath } from '../../common/route'
-import { useShortcuts } from '../../common/shortcuts'
+import { useCommands } from '../../common/commands'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { FacingRulers } from './FacingRulers'
 import { LaneDetails } from './LaneDetails'
@@ -19,9 +20,11 @@ import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
 import { useSetup } from './queries'
 import { useChosen, useLaneState } from './useLaneState'
+import { serif } from '../../theme/theme'
 
 const SIDES: readonly Side[] = ['left', 'right']
-const VIEWS: readonly Schemas['SetupQuery']['view'][] = ['side', 'front', 'behind', 'above']
+type View = Schemas['SetupQuery']['view']
+const VIEWS: readonly View[] = ['side', 'front', 'behind', 'above']
 
 /** Two lanes facing outward, one ruler for both, and what each side needs from the shelf; one lane for a shape that both
  * legs share, its two sides facing inside it. */
@@ -30,7 +33,7 @@ export function SetUpScreen() {
   const { practice_id, client_id } = useClientPath()
   const families = useFamilies()
   const [search, setSearch] = useSearchParams()
-  const [picked, setPicked] = useState<{ rung: string; view: Schemas['SetupQuery']['view'] } | null>(null)
+  const [picked, setPicked] = useState<{ rung: string; view: View } | null>(null)
   const [active, setActive] = useState<Side>('left')
   const chosen = useChosen(client_id, useClientHead().data?.today ?? '')
   const open = familiesFrom(families.data ?? [], search)
@@ -66,29 +69,33 @@ export function SetUpScreen() {
     setSearch({ left: `${family}.`, right: `${family}.` })
   }
   const current: LaneState = active === 'left' ? left : right
-  useShortcuts(
+  useCommands(
     useMemo(
       () => [
         {
-          key: 'l',
+          name: 'left' as const,
+          keys: ['l'],
           run: () => {
             setActive('left')
           },
         },
         {
-          key: 'r',
+          name: 'right' as const,
+          keys: ['r'],
           run: () => {
             setActive('right')
           },
         },
         {
-          key: '[',
+          name: 'stepBack' as const,
+          keys: ['['],
           run: () => {
             go(active, current.setup.data?.step_back?.variation)
           },
         },
         {
-          key: ']',
+          name: 'stepForward' as const,
+          keys: [']'],
           run: () => {
             go(active, current.setup.data?.step_forward?.variation)
           },
@@ -116,10 +123,10 @@ export function SetUpScreen() {
   }
   const shared = rungs.left === rungs.right && left.setup.data?.shared === true
   const lanes: readonly Side[] = shared ? ['left'] : SIDES
-  const columns = shared ? 'minmax(0,1fr)' : 'minmax(0,1fr) minmax(0,1fr)'
+  const columns = { xs: 'minmax(0,1fr)', ...(shared ? {} : { md: 'minmax(0,1fr) minmax(0,1fr)' }) }
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1, mb: 1 }}>
         <TextField
           select
           variant="standard"
@@ -142,35 +149,26 @@ export function SetUpScreen() {
             </MenuItem>
           ))}
         </TextField>
-        <Box
-          role="radiogroup"
-          aria-label={t('setUp.seen')}
-          sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}
-        >
-          <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+        <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Typography id="seen-from" color="text.secondary" sx={{ fontSize: '0.92rem' }}>
             {view === 'front' && `${t('setUp.mirrored')} · `}
             {t('setUp.seen')}
           </Typography>
-          {VIEWS.map((each) => (
-            <Button
-              key={each}
-              size="small"
-              role="radio"
-              aria-checked={view === each}
-              onClick={() => {
-                setPicked({ rung: rungs[active] ?? '', view: each })
-              }}
-              sx={{
-                minWidth: 0,
-                textDecoration: view === each ? 'underline' : 'none',
-                textDecorationThickness: 3,
-                textUnderlineOffset: 5,
-                color: view === each ? colours.ink : colours.muted,
-              }}
-            >
-              {t(`setUp.views.${each}`)}
-            </Button>
-          ))}
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            aria-labelledby="seen-from"
+            value={view}
+            onChange={(_, each: View | null) => {
+              if (each !== null) setPicked({ rung: rungs[active] ?? '', view: each })
+            }}
+          >
+            {VIEWS.map((each) => (
+              <ToggleButton key={each} value={each} sx={{ minHeight: 44, px: 1.25 }}>
+                {t(`setUp.views.${each}`)}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
         </Box>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: columns, gap: 1.75 }}>

@@ -4,7 +4,6 @@ import Typography from '@mui/material/Typography'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Side } from '../../api/client'
-import { colours } from '../../app/theme'
 import { Figure } from '../../figure/Figure'
 import { LANE_HEAD } from '../../common/lanes'
 import { Failure, Working } from '../../common/ui/States'
@@ -13,6 +12,7 @@ import { Findings } from './Findings'
 import { Stepper } from './Stepper'
 import { TakeToTheMat } from './TakeToTheMat'
 import type { LaneState } from './useLaneState'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   side: Lane
@@ -22,7 +22,11 @@ interface Props {
 }
 
 /** The figure is the main thing of a lane, on every screen. */
-const FIGURE = 'clamp(290px, 43vh, 520px)'
+const FIGURE = 'clamp(260px, 43vh, 520px)'
+/** How wide the steppers of one column are. */
+const STEPPERS = 232
+
+const px = (columns: number) => `${(columns * STEPPERS).toFixed(0)}px`
 
 /** One side's set-up: verdict, figure to scale, steppers over what the room can build, what binds. */
 export function SetupLane({ side, state, active, onActivate }: Props) {
@@ -35,12 +39,13 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
       onFocusCapture={onActivate}
       onClickCapture={onActivate}
       sx={{
-        bgcolor: colours.panel,
-        borderTop: `5px solid var(--${side})`,
+        bgcolor: 'surface.panel',
+        containerType: 'inline-size',
+        borderTop: `5px solid ${laneColour(side)}`,
         borderRadius: 1,
         px: 1.5,
         py: 1,
-        boxShadow: active ? `inset 0 0 0 1px var(--${side})` : 'none',
+        boxShadow: active ? `inset 0 0 0 1px ${laneColour(side)}` : 'none',
       }}
     >
       {children}
@@ -51,7 +56,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   const grid = setup.data.grid
   // Where both sides share the shape, what each has of its own faces the other.
   const facing = side === 'both' && axes.some((axis) => axis.side !== null)
-  const beside = side === 'both' ? '470px' : '222px'
+  const wide = side === 'both' ? 2.1 : 1
   const steppers = (of: Side | null) =>
     grid === null
       ? null
@@ -72,8 +77,8 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
           ),
         )
   const column = (of: Side) => (
-    <Box role="group" aria-label={t(`side.${of}`)} sx={{ borderTop: `3px solid var(--${of})`, pt: 0.5 }}>
-      <Box sx={{ color: `var(--${of})`, fontWeight: 700 }}>{t(`side.${of}`)}</Box>
+    <Box role="group" aria-label={t(`side.${of}`)} sx={{ borderTop: `3px solid ${laneColour(of)}`, pt: 0.5 }}>
+      <Box sx={{ color: laneColour(of), fontWeight: 700 }}>{t(`side.${of}`)}</Box>
       {steppers(of)}
     </Box>
   )
@@ -81,9 +86,9 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   const cautions = verdict === 'with_eye' ? (detail?.findings.filter(({ size }) => size > 0).length ?? 0) : 0
   return lane(
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-        <Box sx={{ flex: 1 }}>
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: `var(--${side})` }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
+        <Box sx={{ flex: '1 1 150px' }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: laneColour(side) }}>
             <VerdictMark verdict={verdict} size={18} />
             <Typography variant="h3" component="h2" sx={{ fontSize: '1rem' }}>
               {t(`side.${LANE_HEAD[side]}`)}:{' '}
@@ -105,13 +110,18 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
         <Box
           sx={{
             display: 'grid',
-            gridTemplateColumns: facing ? '222px minmax(0,1fr) 222px' : `minmax(0,1fr) ${beside}`,
+            gridTemplateColumns: facing ? `${px(1)} minmax(0,1fr) ${px(1)}` : `minmax(0,1fr) ${px(wide)}`,
             gap: 1.5,
             mt: 0.5,
+            // Where there is little room the figure comes first and has all of it.
+            [`@container (max-width: ${px(facing ? 3.4 : wide + 0.75)})`]: {
+              gridTemplateColumns: 'minmax(0, 1fr)',
+              '& > [data-figure]': { order: -1 },
+            },
           }}
         >
           {facing && column('left')}
-          <Box>
+          <Box data-figure>
             {detail === undefined ? (
               <Box sx={{ height: FIGURE }} />
             ) : (

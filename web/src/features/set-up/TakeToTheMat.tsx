@@ -8,10 +8,13 @@ import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
 import { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
+import { laneColour } from '../../theme/theme'
+import { useClientPath } from '../../common/route'
 
 /** How long to hold, and the way to today's plan. Closed set-ups cannot be taken. */
 export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) {
   const { t } = useTranslation()
+  const path = useClientPath()
   const take = useTakeToTheMat()
   const rung = state.setup.data
   if (rung === undefined) return null
@@ -38,27 +41,27 @@ export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) 
         </TextField>
         <Button
           variant="contained"
+          color={side}
           disabled={take.isPending || state.detail?.allowed !== true}
           onClick={() => {
             take.mutate({
-              variation: rung.variation,
-              // A shape both legs share is planned for both.
-              side: side === 'both' ? 'left' : side,
-              setup: state.wanted,
-              dose_s: state.dose,
-              accepted,
+              params: { path },
+              body: {
+                variation: rung.variation,
+                // A shape both legs share is planned for both.
+                side: side === 'both' ? 'left' : side,
+                setup: state.wanted,
+                dose_s: state.dose,
+                accepted,
+              },
             })
-          }}
-          sx={{
-            bgcolor: `var(--${side})`,
-            '&:hover': { bgcolor: `var(--${side})`, filter: 'brightness(0.9)' },
           }}
         >
           {t('setUp.take')}
         </Button>
       </Box>
       {take.isSuccess && (
-        <Typography role="status" sx={{ color: `var(--${side})`, fontWeight: 600, textAlign: 'right' }}>
+        <Typography role="status" sx={{ color: laneColour(side), fontWeight: 600, textAlign: 'right' }}>
           ✓ {t('setUp.taken')}
         </Typography>
       )}

@@ -36,10 +36,17 @@ export function stepTo(
 ): number | null {
   const length = axes[axis]?.choices.length ?? 0
   for (let index = (indices[axis] ?? 0) + by; index >= 0 && index < length; index += by) {
-    const moved = indices.map((each, k) => (k === axis ? index : each))
-    if (verdictAt(grid, moved) !== null) return index
+    if (verdictWith(grid, indices, axis, index) !== null) return index
   }
   return null
+}
+
+/** The verdict at a set-up with one axis moved; `null` for what cannot be built. */
+export function verdictWith(grid: Grid, indices: readonly number[], axis: number, index: number) {
+  return verdictAt(
+    grid,
+    indices.map((each, k) => (k === axis ? index : each)),
+  )
 }
 
 /** The index on one axis whose figure is nearest to one typed, of those this room can build together with the rest. */
@@ -53,13 +60,7 @@ export function nearestTo(
   const away = (index: number) => Math.abs((axes[axis]?.choices[index]?.number ?? Infinity) - wanted)
   return (axes[axis]?.choices ?? [])
     .map((_, index) => index)
-    .filter(
-      (index) =>
-        verdictAt(
-          grid,
-          indices.map((each, k) => (k === axis ? index : each)),
-        ) !== null,
-    )
+    .filter((index) => verdictWith(grid, indices, axis, index) !== null)
     .reduce((best, index) => (away(index) < away(best) ? index : best), indices[axis] ?? 0)
 }
 

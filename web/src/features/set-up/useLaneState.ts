@@ -1,5 +1,5 @@
 import type { Schemas, Side } from '../../api/client'
-import { useDraft } from '../../common/drafts'
+import { usePicked } from '../../common/drafts'
 import { doseFrom, indicesOf, setupFrom, verdictAt } from './model'
 import { useDetail, useSetup } from './queries'
 
@@ -19,7 +19,7 @@ const NONE: Record<string, Choice> = {}
  * Values are kept and not places on an axis: what the room can build may change in between.
  */
 export function useChosen(clientId: string, today: string) {
-  const [choices, setChoices] = useDraft(`set-up:${clientId}:${today}`, NONE)
+  const [choices, setChoices] = usePicked(`set-up:${clientId}:${today}`, NONE)
   return {
     of: (key: string): Choice => choices[key] ?? {},
     choose: (key: string, choice: Choice) => {

@@ -1,0 +1,100 @@
+import { type QueryClient, useQueryClient } from '@tanstack/react-query'
+import { query } from '../api/client'
+import { useClientPath } from './route'
+
+const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
+
+/** Answers about a client, by what goes into them; paths below the client's. */
+const ABOUT = {
+  frame: ['', '/coming'],
+  judged: [
+    '/ladders/{family_id}',
+    '/ladders/{family_id}/drawings',
+    '/setups/{variation_id}/{side}',
+    '/setups/{variation_id}/{side}/way',
+    '/library/families/{family_id}',
+    '/library/variations/{variation_id}',
+  ],
+  records: ['/entries'],
+  worked: ['/families', '/ladders/{family_id}'],
+  mat: ['/mat'],
+  responses: ['/responses'],
+} as const
+
+/** What a change of each kind lets be asked for again: what it touches, and nothing else. */
+const TOUCHES = {
+  /** Records, clearances, answers of the day, readings: everything judged by them. */
+  body: [...ABOUT.frame, ...ABOUT.judged, ...ABOUT.records, ...ABOUT.mat, ...ABOUT.responses],
+  /** What happened on the mat: where a side stands, and what follows. */
+  holds: [...ABOUT.frame, ...ABOUT.worked, ...ABOUT.mat, ...ABOUT.responses],
+  plan: [...ABOUT.frame, ...ABOUT.mat],
+} as const
+
+type Change = keyof typeof TOUCHES
+
+/** The answers a change of a kind touches, as paths of the API. */
+export function touchedBy(change: Change): readonly string[] {
+  return TOUCHES[change].map((path) => CLIENT + path)
+}
+
+/** Lets everything a change touches be asked for again; `stored` are paths whose new answer is there already. */
+export function forget(
+  queries: QueryClient,
+  change: Change,
+  client_id: string,
+  stored: readonly string[] = [],
+) {
+  const touched = touchedBy(change).filter((path) => !stored.includes(path))
+  void queries.invalidateQueries({
+    predicate: ({ queryKey: [, path, init] }) =>
+      typeof path === 'string' && touched.includes(path) && isAbout(init, client_id),
+  })
+  // Lines of the list of clients say who was here and what is recorded.
+  void queries.invalidateQueries({ queryKey: ['post', '/api/practices/{practice_id}/clients/search'] })
+}
+
+function isAbout(init: unknown, client_id: string): boolean {
+  const asked = init as { params?: { path?: { client_id?: string } } } | undefined
+  return asked?.params?.path?.client_id === client_id
+}
+
+/** To be called after something about the client of the address was changed. */
+export function useChanged(change: Change, stored: readonly string[] = []): () => void {
+  const queries = useQueryClient()
+  const { client_id } = useClientPath()
+  return () => {
+    forget(queries, change, client_id, stored)
+  }
+}
+
+/** After a change to the library everything drawn or judged from it is asked for again. */
+export function useLibraryChanged(): () => void {
+  const queries = useQueryClient()
+  const judged: readonly string[] = ABOUT.judged.map((path) => CLIENT + path)
+  return () => {
+    void queries.invalidateQueries({
+      predicate: ({ queryKey: [, path] }) =>
+        typeof path === 'string' && (path.includes('/library') || judged.includes(path)),
+    })
+  }
+}
+
+/** Where the answer of a GET about the client of the address is kept. */
+export function useKeep() {
+  const queries = useQueryClient()
+  const path = useClientPath()
+  return {
+    entries: (data: unknown) =>
+      queries.setQueryData(
+        query.queryOptions('get', `${CLIENT}/entries`, { params: { path } }).queryKey,
+        data,
+      ),
+    mat: (data: unknown) =>
+      queries.setQueryData(query.queryOptions('get', `${CLIENT}/mat`, { params: { path } }).queryKey, data),
+    measures: (data: unknown) =>
+      queries.setQueryData(
+        query.queryOptions('get', `${CLIENT}/measures`, { params: { path } }).queryKey,
+        data,
+      ),
+  }
+}

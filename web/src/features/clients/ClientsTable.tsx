@@ -1,0 +1,179 @@
+import Box from '@mui/material/Box'
+import useMediaQuery from '@mui/material/useMediaQuery'
+import {
+  DataGrid,
+  type GridCellParams,
+  type GridColDef,
+  type GridRenderCellParams,
+  type GridRowParams,
+} from '@mui/x-data-grid'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import type { Lane, Schemas } from '../../api/client'
+import { shortDate } from '../../common/dates'
+import { usePracticeId } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
+import { colours, laneColour, serif } from '../../theme/theme'
+import { gridText } from './gridText'
+import { firstStop, recordsOf } from './model'
+
+type Line = Schemas['ClientLine']
+type Cell = GridRenderCellParams<Line>
+
+const LANES: readonly Lane[] = ['left', 'both', 'right']
+const ALIGNED = { left: 'right', both: 'center', right: 'left' } as const
+
+/** Clients as a table to sort, filter and page through: left and right face each other across the whole body. */
+export function ClientsTable({ clients }: { clients: readonly Line[] }) {
+  const { t } = useTranslation()
+  const practiceId = usePracticeId()
+  const navigate = useNavigate()
+  const roomy = useMediaQuery((theme) => theme.breakpoints.up('md'))
+  const columns = useMemo((): GridColDef<Line>[] => {
+    const address = (client: Line) => addressOf(screenById(firstStop(client)), practiceId, client.id)
+    const sided = (lane: Lane): GridColDef<Line> => ({
+      field: lane,
+      headerName: lane === 'both' ? t('clients.whole') : t(`side.${lane}`),
+      headerClassName: `lane-${lane}`,
+      flex: lane === 'both' ? 0.8 : 1,
+      minWidth: 130,
+      headerAlign: ALIGNED[lane],
+      align: ALIGNED[lane],
+      valueGetter: (_, client) => recordsOf(client, lane).join(', '),
+      renderCell: ({ row }: Cell) => <Records lines={recordsOf(row, lane)} lane={lane} />,
+    })
+    return [
+      {
+        field: 'name',
+        headerName: t('clients.client'),
+        flex: 1.1,
+        minWidth: 180,
+        renderCell: ({ row, tabIndex }: Cell) => (
+          <Box sx={{ minWidth: 0 }}>
+            <Box
+              component={Link}
+              to={address(row)}
+              tabIndex={tabIndex}
+              translate="no"
+              sx={{
+                fontFamily: serif,
+                fontWeight: 600,
+                fontSize: '1.12rem',
+                color: 'inherit',
+                textDecoration: 'none',
+              }}
+            >
+              {row.name}
+            </Box>
+            <Box translate="no" sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>
+              {[row.age, row.occupation].filter(Boolean).join(' · ')}
+            </Box>
+            {!roomy && LANES.map((lane) => <NamedRecords key={lane} client={row} lane={lane} />)}
+          </Box>
+        ),
+      },
+      ...(roomy ? LANES.map(sided) : []),
+      {
+        field: 'last_visit',
+        headerName: t('clients.lastHere'),
+        width: 136,
+        align: 'right',
+        headerAlign: 'right',
+        // Who was never here comes after everybody who was.
+        valueGetter: (_, client) => client.last_visit ?? '',
+        renderCell: ({ row }: Cell) => <LastHere client={row} />,
+      },
+    ]
+  }, [t, practiceId, roomy])
+  const open = (client: Line) => {
+    void navigate(addressOf(screenById(firstStop(client)), practiceId, client.id))
+  }
+  const text = useMemo(() => gridText(t), [t])
+  return (
+    <DataGrid
+      rows={clients}
+      columns={columns}
+      getRowHeight={() => 'auto'}
+      onRowClick={({ row }: GridRowParams<Line>) => {
+        open(row)
+      }}
+      onCellKeyDown={({ row, field }: GridCellParams<Line>, event) => {
+        // The name is a link of its own.
+        if (event.key === 'Enter' && field !== 'name') open(row)
+      }}
+      disableRowSelectionOnClick
+      disableColumnSelector
+      hideFooter={clients.length <= PAGE}
+      initialState={{ pagination: { paginationModel: { pageSize: PAGE } } }}
+      pageSizeOptions={[PAGE, 50, 100]}
+      aria-label={t('clients.title')}
+      localeText={text}
+      sx={{
+        border: 0,
+        '--DataGrid-t-color-interactive-focus': 'var(--focus)',
+        '--DataGrid-t-color-background-base': colours.ground,
+        '--DataGrid-t-header-background-base': colours.ground,
+        '--DataGrid-t-color-border-base': colours.line,
+        '& .MuiDataGrid-cell': {
+          py: 1.5,
+          cursor: 'pointer',
+          lineHeight: 1.4,
+          display: 'flex',
+          alignItems: 'center',
+        },
+        '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 700 },
+        '& .lane-left': { color: laneColour('left') },
+        '& .lane-right': { color: laneColour('right') },
+        '& .MuiDataGrid-row:hover': { bgcolor: colours.panel },
+      }}
+    />
+  )
+}
+
+const PAGE = 25
+
+const EDGES = {
+  left: { borderRight: 3, pr: 1.25, textAlign: 'right' },
+  both: { borderLeft: 3, borderRight: 3, px: 1, textAlign: 'center' },
+  right: { borderLeft: 3, pl: 1.25, textAlign: 'left' },
+} as const
+
+function Records({ lines, lane }: { lines: readonly string[]; lane: Lane }) {
+  if (lines.length === 0) return null
+  return (
+    <Box sx={{ fontSize: '0.95rem', whiteSpace: 'normal', ...EDGES[lane], borderColor: `${lane}.main` }}>
+      {lines.map((line) => (
+        <div key={line}>{line}</div>
+      ))}
+    </Box>
+  )
+}
+
+/** The same where there is no room for columns: each line with its side. */
+function NamedRecords({ client, lane }: { client: Line; lane: Lane }) {
+  const { t } = useTranslation()
+  const lines = recordsOf(client, lane)
+  if (lines.length === 0) return null
+  return (
+    <Box sx={{ fontSize: '0.92rem', whiteSpace: 'normal' }}>
+      <strong style={{ color: laneColour(lane) }}>{t(`side.${lane}`)}: </strong>
+      {lines.join(', ')}
+    </Box>
+  )
+}
+
+function LastHere({ client }: { client: Line }) {
+  const { t } = useTranslation()
+  return (
+    <Box sx={{ color: 'text.secondary', fontSize: '0.92rem', textAlign: 'right', whiteSpace: 'normal' }}>
+      {client.trouble !== '' && (
+        <Box sx={{ color: 'text.primary', fontWeight: 600 }}>
+          {t('clients.trouble', { trouble: client.trouble })}
+        </Box>
+      )}
+      {firstStop(client) === 'limits' && client.trouble === '' && <div>{t('clients.nothingRecorded')}</div>}
+      {client.last_visit === null ? t('clients.neverHere') : shortDate(client.last_visit)}
+    </Box>
+  )
+}
