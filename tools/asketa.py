@@ -331,6 +331,13 @@ def api_types(options: argparse.Namespace) -> int:
     return 0
 
 
+def licences(options: argparse.Namespace) -> int:
+    """Write the list of what ships, with its licences, from what is installed."""
+    python_environment("test")
+    node_environment()
+    return run([str(PYTHON), "tools/licences.py"], cwd=ROOT, check=False)
+
+
 def screenshots(options: argparse.Namespace) -> int:
     """Take the README's pictures from the running demo."""
     debian_packages("chromium")
@@ -461,6 +468,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "campaign": campaign,
     "api-types": api_types,
     "screenshots": screenshots,
+    "licences": licences,
     "figures": figures,
     "schemas": schemas,
     "stop": stop,

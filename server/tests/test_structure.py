@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import ast
 import re
+import subprocess
+import sys
 from pathlib import Path
 
 from django.conf import settings
@@ -48,6 +50,11 @@ class Imports(SimpleTestCase):
 
 
 class Files(SimpleTestCase):
+    def test_the_list_of_licences_is_that_of_what_is_installed(self) -> None:
+        tool = Path(settings.ROOT) / "tools" / "licences.py"
+        told = subprocess.run([sys.executable, str(tool), "--check"], capture_output=True, text=True, check=False)  # noqa: S603
+        self.assertEqual(told.returncode, 0, told.stderr)
+
     def test_no_registry_addresses(self) -> None:
         root = Path(settings.ROOT)
         locks = [

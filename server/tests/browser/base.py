@@ -6,13 +6,19 @@ import datetime as dt
 import os
 import re
 from pathlib import Path
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache
 from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
 
+from clients.models import Client
+from clients.schemas import EntryEnvelope
+from clients.services import record_entry
+from common import clock
 from demo import loader
+from practices.models import Practice
+from practices.tenancy import opened
 
 CHROMIUM = "/usr/bin/chromium"
 EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
@@ -69,6 +75,16 @@ class BrowserTest(StaticLiveServerTestCase):
         context = self.browser.new_context(storage_state={"cookies": self.page.context.cookies(), "origins": []})
         self.addCleanup(context.close)
         return context.new_page()
+
+    def record(self, whom: str, entry: dict[str, Any]) -> None:
+        """Record something of one of the Weir Room's clients."""
+        practice = Practice.objects.get(name="The Weir Room")
+        owner = practice.memberships.get(role="owner").user
+        with opened(practice):
+            client = Client.objects.known().get(person__name=whom)
+            record_entry(
+                client, owner, EntryEnvelope.model_validate({"entry": entry}).entry, clock.today(practice.time_zone)
+            )
 
     def open_client(self, view: str) -> None:
         """Sign in and open one of Hartley Quill's views; ``address`` is what all of them begin with."""

@@ -9,12 +9,6 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from asketa_core import PSEUDO, disguised
-from clients.models import Client
-from clients.schemas import EntryEnvelope
-from clients.services import record_entry
-from common import clock
-from practices.models import Practice
-from practices.tenancy import opened
 from tests.browser.base import EMAIL, PASSWORD, BrowserTest
 
 WHO = "Hartley Quill"
@@ -45,20 +39,8 @@ class Pseudo(BrowserTest):
         self.page.add_init_script(f"localStorage.setItem('asketa:language', '{PSEUDO}')")
         self.seen: set[str] = set()
         self.outside: dict[str, list[str]] = {}
-        self.record_knee()
-
-    def record_knee(self) -> None:
-        practice = Practice.objects.get(name="The Weir Room")
-        owner = practice.memberships.get(role="owner").user
-        entry = {
-            "kind": "knee_pain",
-            "side": "left",
-            "facts": {"site": "front", "diagnosis": "kneecap", "operated": "no"},
-        }
-        with opened(practice):
-            client = Client.objects.known().get(person__name=WHO)
-            today = clock.today(practice.time_zone)
-            record_entry(client, owner, EntryEnvelope.model_validate({"entry": entry}).entry, today)
+        facts = {"site": "front", "diagnosis": "kneecap", "operated": "no"}
+        self.record(WHO, {"kind": "knee_pain", "side": "left", "facts": facts})
 
     def look(self, place: str) -> None:
         self.page.wait_for_load_state("networkidle")

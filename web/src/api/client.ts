@@ -107,7 +107,11 @@ type Failing<Operation> = Operation extends { responses: infer Responses }
   : Operation
 type Paths = { [Path in keyof paths]: { [Method in keyof paths[Path]]: Failing<paths[Path][Method]> } }
 
-const api = createClient<Paths>({ baseUrl: '/', credentials: 'same-origin', fetch: fetchInSession })
+const api = createClient<Paths>({
+  baseUrl: `${window.location.origin}/`,
+  credentials: 'same-origin',
+  fetch: fetchInSession,
+})
 api.use(everyRequest)
 
 /**

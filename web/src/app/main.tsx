@@ -2,29 +2,17 @@ import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@fontsource-variable/fraunces'
 import CssBaseline from '@mui/material/CssBaseline'
 import { ThemeProvider } from '@mui/material/styles'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { RouterProvider } from 'react-router'
-import { ApiProblem } from '../api/client'
+import { createBrowserRouter, RouterProvider } from 'react-router'
 import '../common/i18n'
 import { modeAtStart } from '../theme/light'
 import { theme } from '../theme/theme'
-import { router } from './screens'
+import { newQueries } from './queries'
+import { routes } from './screens'
 
-const queries = new QueryClient({
-  defaultOptions: {
-    // Without a network a request fails and says so; it does not wait in silence.
-    mutations: { networkMode: 'always' },
-    queries: {
-      networkMode: 'always',
-      staleTime: 30_000,
-      // A refusal is an answer; only a server that could not be reached is asked again.
-      retry: (count, error) => !(error instanceof ApiProblem && error.status > 0) && count < 2,
-    },
-  },
-})
-
+const router = createBrowserRouter(routes)
 const root = document.getElementById('root')
 if (root === null) throw new Error('The page has no root element.')
 createRoot(root).render(
@@ -37,7 +25,7 @@ createRoot(root).render(
       disableTransitionOnChange
     >
       <CssBaseline />
-      <QueryClientProvider client={queries}>
+      <QueryClientProvider client={newQueries()}>
         <RouterProvider router={router} />
       </QueryClientProvider>
     </ThemeProvider>

@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react'
-import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
+import { Navigate, type RouteObject } from 'react-router'
 import { isClients, SCREENS, type Screen, type ScreenId } from '../common/screens'
 import { Broken } from '../common/ui/Broken'
 import { NothingHere, Working } from '../common/ui/States'
@@ -35,7 +35,7 @@ function within(children: RouteObject[]): RouteObject[] {
 const framed = (screen: Screen) => isClients(screen) && screen.whole !== true
 
 /** Every screen there is, by its address. */
-export const router = createBrowserRouter([
+export const routes: RouteObject[] = [
   {
     errorElement: <Broken />,
     hydrateFallbackElement: <Working />,
@@ -65,4 +65,4 @@ export const router = createBrowserRouter([
       { path: '*', element: <NothingHere /> },
     ],
   },
-])
+]

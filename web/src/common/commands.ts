@@ -85,7 +85,7 @@ const TYPING =
 const PRESSED = 'button, a[href], summary, input, [role="button"], [role="radio"], [role="tab"]'
 
 /** Whether a key belongs to what has the focus and not to the screen. */
-export function takenByFocus(target: EventTarget | null, key: string): boolean {
+function takenByFocus(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof Element)) return false
   if (target.closest(TYPING) !== null) return true
   return (key === ' ' || key === 'Enter') && target.closest(PRESSED) !== null

@@ -18,7 +18,7 @@ function isLight(value: string | null): value is Light {
   return LIGHTS.some((each) => each === value)
 }
 
-export function keptLight(place: Place): Light {
+function keptLight(place: Place): Light {
   const kept = localStorage.getItem(keyOf(place))
   return isLight(kept) ? kept : UNTIL_CHOSEN[place]
 }

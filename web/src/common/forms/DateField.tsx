@@ -1,10 +1,11 @@
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs'
+import type { FieldRef } from '@mui/x-date-pickers/models'
 import { DatePicker } from '@mui/x-date-pickers/DatePicker'
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider'
 import type { SxProps, Theme } from '@mui/material/styles'
 import dayjs, { type Dayjs } from 'dayjs'
 import updateLocale from 'dayjs/plugin/updateLocale'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { longDate } from '../dates'
 import { practiceManner } from '../practice'
@@ -39,6 +40,16 @@ export function DateField({ label, value, onChange, problem, sx }: Props) {
     said: value,
     date: dateOf(value),
   }))
+  const field = useRef<FieldRef<Dayjs | null>>(null)
+  // Half a date changes nothing by itself; leaving the field shows it.
+  const leave = () => {
+    const parts = field.current?.getSections() ?? []
+    const filled = parts.filter((part) => part.value !== '').length
+    const said = filled === 0 ? '' : filled < parts.length ? UNFINISHED : value
+    if (said === value) return
+    setTyped({ said, date: null })
+    onChange(said)
+  }
   const shown = typed.said === value ? typed.date : dateOf(value)
   return (
     <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale="en">
@@ -70,6 +81,7 @@ export function DateField({ label, value, onChange, problem, sx }: Props) {
             t(view === 'year' ? 'common.date.toDays' : 'common.date.toYears'),
         }}
         slotProps={{
+          field: { fieldRef: field, onBlur: leave },
           textField: { size: 'small', error: problem !== undefined, helperText: problem, sx: sx ?? {} },
         }}
       />

@@ -17,7 +17,17 @@ export function Band({ stops }: { stops: Stop[] }) {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   return (
-    <Box component="nav" aria-label={t('band.label')} sx={{ overflowX: 'auto', minWidth: 0 }}>
+    <Box
+      component="nav"
+      aria-label={t('band.label')}
+      sx={{
+        // What is only heard stays inside as well.
+        position: 'relative',
+        overflowX: 'auto',
+        minWidth: 0,
+        maxWidth: '100%',
+      }}
+    >
       <Stepper nonLinear activeStep={-1} sx={{ gap: { xs: 0.5, md: 1 } }}>
         {stops.map((stop) => (
           <Step key={stop.stop} completed={stop.state === 'done'} sx={{ px: 0 }}>

@@ -60,6 +60,8 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
                 fontFamily: serif,
                 fontWeight: 600,
                 fontSize: '1.12rem',
+                display: 'inline-block',
+                minHeight: 24,
                 color: 'inherit',
                 textDecoration: 'none',
               }}

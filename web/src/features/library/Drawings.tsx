@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
+import { Hidden } from '../../common/ui/Hidden'
 import { Figure } from '../../figure/Figure'
 import { colours } from '../../theme/theme'
 
@@ -28,14 +29,16 @@ export function Drawings({ data }: { data: Schemas['VariationOut'] }) {
           .map((each) => (
             <ButtonBase
               key={each.view}
-              aria-label={t(`library.seen.${each.view}`)}
               onClick={() => {
                 setPicked(each.view)
               }}
               sx={{ display: 'block', borderRadius: 1, p: 0.5, '&:hover': { bgcolor: colours.panel } }}
             >
               <Figure svg={each.figure} height={92} decorative />
-              <Box sx={{ fontSize: '0.8rem', color: 'text.secondary' }}>{t(`library.view.${each.view}`)}</Box>
+              <Box sx={{ fontSize: '0.8rem', color: 'text.secondary' }}>
+                {t(`library.view.${each.view}`)}
+                <Hidden>, {t(`library.seen.${each.view}`)}</Hidden>
+              </Box>
             </ButtonBase>
           ))}
       </Box>

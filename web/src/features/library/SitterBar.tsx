@@ -25,7 +25,7 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
   const { t } = useTranslation()
   const clients = useSitters()
   return (
-    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flex: 'none' }}>
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
       <TextField
         select
         label={t('library.drawnFor')}

@@ -54,7 +54,13 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
         </Box>
         <Actions data={data} onOpen={setOpen} />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(300px, 42%) minmax(0, 1fr)', gap: 3.5 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(300px, 42%) minmax(0, 1fr)' },
+          gap: { xs: 2, md: 3.5 },
+        }}
+      >
         <Box>
           <Drawings key={data.id} data={data} />
           <Verdict data={data} />

@@ -33,9 +33,23 @@ export function SolesTogether({ onUse }: Props) {
     <Box
       component="section"
       aria-label={t('measures.soles.title')}
-      sx={{ display: 'grid', gridTemplateColumns: '1fr 270px 1fr', alignItems: 'start', pt: 2 }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: '1fr 270px 1fr' },
+        gap: 1.5,
+        alignItems: 'start',
+        pt: 2,
+      }}
     >
-      <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'flex-end', alignItems: 'flex-start' }}>
+      <Box
+        sx={{
+          display: 'flex',
+          flexWrap: 'wrap',
+          gap: 1.5,
+          justifyContent: { md: 'flex-end' },
+          alignItems: 'flex-start',
+        }}
+      >
         <Answer side="left" typed={typed} onUse={onUse} />
         {knee('left')}
       </Box>
@@ -44,12 +58,12 @@ export function SolesTogether({ onUse }: Props) {
         <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', lineHeight: 1.3, mb: 1.25 }}>
           {t('measures.soles.how')}
         </Box>
-        <Box sx={{ display: 'flex', gap: 1, justifyContent: 'center' }}>
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, justifyContent: 'center' }}>
           {field('foot', t('measures.soles.foot'))}
           {field('seat', t('measures.soles.seat'))}
         </Box>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
         {knee('right')}
         <Answer side="right" typed={typed} onUse={onUse} />
       </Box>

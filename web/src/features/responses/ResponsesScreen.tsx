@@ -68,7 +68,10 @@ function Lanes({ family }: { family: Schemas['ResponseFamily'] }) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: family.shared ? 'minmax(0,1fr)' : 'minmax(0,1fr) minmax(0,1fr)',
+        gridTemplateColumns: {
+          xs: 'minmax(0,1fr)',
+          ...(family.shared ? {} : { sm: 'minmax(0,1fr) minmax(0,1fr)' }),
+        },
         gap: 2,
         borderBottom: `1px solid ${colours.line}`,
         pb: 1.5,

@@ -41,6 +41,7 @@ export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) 
         </TextField>
         <Button
           variant="contained"
+          size="large"
           color={side}
           disabled={take.isPending || state.detail?.allowed !== true}
           onClick={() => {

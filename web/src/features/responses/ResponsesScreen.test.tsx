@@ -1,0 +1,65 @@
+import { screen, within } from '@testing-library/react'
+import { describe, expect, it } from 'vitest'
+import recorded from '../../testing/answers.json'
+import { button, CLIENT, expectAccessible, open } from '../../testing/app'
+
+interface Lane {
+  points: { date: string; short: string }[]
+}
+const KEY = `GET /api${CLIENT}/responses?most=60`
+const families =
+  (recorded as unknown as Record<string, { name: string; left: Lane; right: Lane }[]>)[KEY] ?? []
+const [first] = families
+
+describe('the responses', () => {
+  it('are charts, left and right facing, with their words', async () => {
+    await open(`${CLIENT}/responses`)
+    for (const side of ['left', 'right'] as const) {
+      const chart = await screen.findByRole('img', { name: new RegExp(`^${side}: `) })
+      expect(chart.getAttribute('aria-label')).toContain(
+        `${side}: ${String(first?.[side].points.length)} holds`,
+      )
+    }
+    await expectAccessible()
+  })
+
+  it('are a table of every hold, each with its side', async () => {
+    await open(`${CLIENT}/responses`)
+    const table = within((await screen.findAllByRole('table'))[0] as HTMLElement)
+    const rows = table.getAllByRole('row').slice(1)
+    const count = (side: 'left' | 'right') => first?.[side].points.length ?? 0
+    const sided = (side: string) => rows.filter((row) => within(row).queryByText(side) !== null).length
+    expect(sided('left')).toBe(count('left'))
+    expect(sided('right')).toBe(count('right'))
+  })
+
+  it('go out as files', async () => {
+    await open(`${CLIENT}/responses`)
+    expect((await screen.findByRole('link', { name: 'Save as CSV' })).getAttribute('href')).toBe(
+      `/api${CLIENT}/responses.csv`,
+    )
+    expect(screen.getByRole('link', { name: 'Save client file' }).getAttribute('href')).toBe(
+      `/api${CLIENT}/file`,
+    )
+  })
+
+  it('say so while nothing was logged', async () => {
+    await open(`${CLIENT}/responses`, { [KEY]: [] })
+    expect(await screen.findByText('Nothing logged yet')).toBeTruthy()
+    expect(screen.queryByRole('table')).toBeNull()
+  })
+
+  it('show earlier holds when they are asked for', async () => {
+    const many = {
+      ...first,
+      left: { ...first?.left, earlier: true },
+      right: { ...first?.right, earlier: true },
+    }
+    const { user, sent } = await open(`${CLIENT}/responses`, { [KEY]: [many] })
+    const earlier = screen.queryByRole('button', { name: 'Show earlier holds' })
+    if (earlier !== null) {
+      await user.click(await button('Show earlier holds'))
+      expect(sent.some((each) => each.path.endsWith('/responses'))).toBe(true)
+    }
+  })
+})
