@@ -31,7 +31,7 @@ class Demo:
 
     def ask(self, method: str, path: str, body: Any = None, *, keep: bool = True) -> Any:
         token = next((each.value for each in self.cookies if each.name == "csrftoken"), "")
-        request = urllib.request.Request(  # noqa: S310 (the demo on this machine)
+        request = urllib.request.Request(
             ADDRESS + path,
             method=method,
             data=None if body is None else json.dumps(body).encode(),

@@ -72,7 +72,9 @@ class BrowserTest(StaticLiveServerTestCase):
 
     def another_device(self) -> Page:
         """A page signed in elsewhere: nothing is shared with the first but the server."""
-        context = self.browser.new_context(storage_state={"cookies": self.page.context.cookies(), "origins": []})
+        state = self.page.context.storage_state()
+        state["origins"] = []
+        context = self.browser.new_context(storage_state=state)
         self.addCleanup(context.close)
         return context.new_page()
 
