@@ -8,7 +8,7 @@ import tseslint from 'typescript-eslint'
 const FEATURES = readdirSync(new URL('./src/features', import.meta.url))
 
 export default tseslint.config(
-  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts', '*.config.*'] },
+  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts', '*.config.*', 'faults.mjs'] },
   ...tseslint.configs.strictTypeChecked,
   access.configs.strict,
   {

@@ -43,7 +43,7 @@ describe('a set-up', () => {
     })
     const asked = sentTo('POST', '/low_lunge.foot_on_chair/left').length
     expect(asked).toBeGreaterThan(0)
-    expect(left.getAllByRole('status').some((each) => (each.textContent ?? '') !== '')).toBe(true)
+    expect(left.getAllByRole('status').some((each) => each.textContent !== '')).toBe(true)
   })
 
   it('takes a typed figure and gives the nearest that can be built', async () => {
