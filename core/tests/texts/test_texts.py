@@ -139,6 +139,11 @@ class InAManner(TestCase):
             self.assertEqual(self.said(say("units", "cm", n=cm), USUAL), metric)
             self.assertEqual(self.said(say("units", "cm", n=cm), imperial), inches)
 
+    def test_a_figure_in_the_sentence_itself(self) -> None:
+        closeness = say("limits", "pregnancy.belly_close", "therapist", limit=2.0, limits=())
+        self.assertIn("to within 3 cm.", self.said(closeness, USUAL))
+        self.assertIn("to within 1.2 in.", self.said(closeness, Manner(units="imperial")))
+
     def test_weights(self) -> None:
         self.assertEqual(words_in(REFERENCE).weight(70), "70 kg")
         self.assertEqual(words_in(REFERENCE, Manner(units="imperial")).weight(70), "154 lb")

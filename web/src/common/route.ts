@@ -14,7 +14,3 @@ export function useClientPath(): { practice_id: string; client_id: string } {
   }
   return { practice_id: practiceId, client_id: clientId }
 }
-
-export function clientAddress(practiceId: string, clientId: string, view: string): string {
-  return `/practices/${practiceId}/clients/${clientId}/${view}`
-}

@@ -150,7 +150,7 @@ def codes(*path: str) -> tuple[str, ...]:
 
 @cache
 def _parameters(template: str) -> frozenset[str]:
-    return frozenset(name for _, name, _, _ in string.Formatter().parse(template) if name)
+    return frozenset(name for _, name, _, _ in string.Formatter().parse(template) if name and not name.isdecimal())
 
 
 def parameters(*path: str) -> frozenset[str]:

@@ -52,7 +52,8 @@ class Words:
 
     Templates are filled as ``str.format`` fills them: ``{name}``, and after a colon how it is written: ``sentence`` (its
     first letter large), ``inside`` (small), ``and``, ``or``, ``comma``, ``semicolon`` (lists), ``day``, ``month`` (dates),
-    ``length`` and ``size`` (centimetres in the units one writes, with the unit and without), ``weight`` (kilograms).
+    ``length`` and ``size`` (centimetres in the units one writes, with the unit and without), ``weight`` (kilograms). In the
+    place of a name a figure may stand: ``{3:length}``.
     """
 
     def __init__(self, language: str, more: Mapping[str, Any] | None = None, manner: Manner = USUAL) -> None:
@@ -99,7 +100,10 @@ class Words:
         written = []
         for plain, name, spec in _parts(self._template(path)):
             written.append(self._shown(plain))
-            if name is not None:
+            if name is not None and name.isdecimal():
+                # A figure that is always the same stands in the sentence itself.
+                written.append(self._param(int(name), spec))
+            elif name is not None:
                 if name not in params:
                     raise DataError(f"{self.language}.yaml", ".".join(path), f"the sentence needs '{name}'")
                 written.append(self._param(params[name], spec))

@@ -7,7 +7,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { ApiProblem } from '../../api/client'
-import { clientAddress } from '../route'
+import { addressOf, screenById } from '../screens'
 
 /** Shown while something is worked out: where words and figures will be. */
 export function Working() {
@@ -44,7 +44,11 @@ export function Failure({ error, again }: FailureProps) {
         title={t('common.needsStature')}
         more={t('common.needsStatureMore')}
         action={
-          <Button component={Link} to={clientAddress(practiceId, clientId, 'measures')} variant="contained">
+          <Button
+            component={Link}
+            to={addressOf(screenById('measures'), practiceId, clientId)}
+            variant="contained"
+          >
             {t('common.toMeasures')}
           </Button>
         }

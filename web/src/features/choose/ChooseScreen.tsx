@@ -8,7 +8,8 @@ import { useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { usePicked } from '../../common/drafts'
 import { familyOf, useFamilies, useLadders, usePurposes } from '../../common/ladders'
-import { clientAddress, useClientPath } from '../../common/route'
+import { useClientPath } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
 import { Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { WhenSeen } from '../../common/ui/WhenSeen'
@@ -63,7 +64,7 @@ export function ChooseScreen() {
   if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
   const openSetup = () => {
     const query = new URLSearchParams(Object.entries(chosen)).toString()
-    void navigate(`${clientAddress(practice_id, client_id, 'set-up')}?${query}`)
+    void navigate(`${addressOf(screenById('setUp'), practice_id, client_id)}?${query}`)
   }
   const label = (each: string) =>
     each === WORKED

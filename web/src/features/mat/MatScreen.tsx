@@ -9,7 +9,8 @@ import { Link } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
 import { usePicked } from '../../common/drafts'
 import { useClientHead } from '../../common/head'
-import { clientAddress, useClientPath } from '../../common/route'
+import { useClientPath } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
 import { useCommands } from '../../common/commands'
 import { LightChoice } from '../../common/ui/LightChoice'
 import { Main } from '../../common/ui/Main'
@@ -120,7 +121,11 @@ export function MatScreen() {
         )}
         <Box sx={{ ml: 'auto', display: 'flex', gap: 1.5, alignItems: 'center' }}>
           <LightChoice place="mat" lights={['day', 'dim']} />
-          <Button component={Link} to={clientAddress(practice_id, client_id, 'set-up')} variant="outlined">
+          <Button
+            component={Link}
+            to={addressOf(screenById('setUp'), practice_id, client_id)}
+            variant="outlined"
+          >
             {t('mat.leave')}
           </Button>
         </Box>
@@ -139,7 +144,7 @@ export function MatScreen() {
             action={
               <Button
                 component={Link}
-                to={clientAddress(practice_id, client_id, 'set-up')}
+                to={addressOf(screenById('setUp'), practice_id, client_id)}
                 variant="contained"
               >
                 {t('mat.toSetUp')}

@@ -122,4 +122,22 @@ describe('a set-up', () => {
       expect(router.state.location.search).toContain('figure_four.')
     })
   })
+
+  it('puts the left lane first', async () => {
+    await open(ADDRESS)
+    const left = await lane('left')
+    expect(left.compareDocumentPosition(await lane('right')) & Node.DOCUMENT_POSITION_FOLLOWING).toBeTruthy()
+  })
+
+  it('works on the left until somebody says otherwise', async () => {
+    const { user, router } = await open(ADDRESS)
+    await (await inLane('left')).findAllByRole('spinbutton')
+    await screen.findByRole('region', { name: 'left: what it takes' })
+    await user.keyboard(']')
+    await waitFor(() => {
+      const query = new URLSearchParams(router.state.location.search)
+      expect(query.get('right')).toBe('sit_to_stand.lift_pause')
+      expect(query.get('left')).not.toBe('low_lunge.foot_on_chair')
+    })
+  })
 })

@@ -11,7 +11,8 @@ import { Link, useSearchParams } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
 import { familiesFrom, ladderWith, rungsFrom, useFamilies, useLadders } from '../../common/ladders'
 import { useClientHead } from '../../common/head'
-import { clientAddress, useClientPath } from '../../common/route'
+import { useClientPath } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
 import { useCommands } from '../../common/commands'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { FacingRulers } from './FacingRulers'
@@ -114,7 +115,11 @@ export function SetUpScreen() {
         title={t('setUp.pickRung')}
         more={t('setUp.pickRungMore')}
         action={
-          <Button component={Link} to={clientAddress(practice_id, client_id, 'choose')} variant="contained">
+          <Button
+            component={Link}
+            to={addressOf(screenById('choose'), practice_id, client_id)}
+            variant="contained"
+          >
             {t('setUp.toChoose')}
           </Button>
         }
