@@ -110,6 +110,19 @@ def bed_pieces(kind: Bed, points: Array) -> tuple[list[Bar], list[Box]]:
     return legs, [frame, mattress]
 
 
+BED_DEPTH_CM, BED_LENGTH_CM = 80.0, 180.0
+
+
+def bed_from_its_end(bed: Bed, height_cm: float, hips_at_cm: float) -> tuple[Box, ...]:
+    """A bed seen from its end, its edge in front of the hips sitting on it."""
+    front, half, mattress = hips_at_cm + 12.0, BED_LENGTH_CM / 2, height_cm - MATTRESS_CM[bed]
+    back = front - BED_DEPTH_CM
+    legs = [Box(np.array([x, -half, 0.0]), np.array([x + 5, half, mattress]), "wood") for x in (back + 3, front - 8)]
+    frame = Box(np.array([back, -half, mattress - 5]), np.array([front, half, mattress]), "wood")
+    top = Box(np.array([back, -half, mattress]), np.array([front, half, height_cm]), "felt", kind="mattress")
+    return (*legs, frame, top)
+
+
 STRAP_CM, STICK_CM, STICK_LENGTH_CM = 1.1, 2.2, 120.0
 BALL_OF_FOOT, UNDER_SOLE_CM = 0.72, 2.5
 APART_CM = 50.0

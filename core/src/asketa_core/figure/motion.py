@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from asketa_core.figure.figure import lane_view, scene_of
-from asketa_core.figure.furniture import BED_HEIGHT_CM, MATTRESS_CM, Bed
+from asketa_core.figure.furniture import BED_HEIGHT_CM, Bed, bed_from_its_end
 from asketa_core.figure.palette import Light
 from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scene
 from asketa_core.figure.skeleton import Bearing, skeleton_of
@@ -167,30 +167,17 @@ def _held(station: Station, way: FloorWay) -> tuple[Hands, Furniture]:
     return Hands(on="chair_in_front"), Furniture(chair_in_front=True)
 
 
-BED_DEPTH_CM, BED_LENGTH_CM = 80.0, 180.0
-
-
 def _onto_a_bed(
     bed: Bed, technique: Technique, stations: Sequence[_Case], screened: Screened, situation: Situation
 ) -> Iterator[_Setting]:
     height = situation.room.places.get(bed, BED_HEIGHT_CM)
     standing, (leaving, rolling) = _standing(situation), stations
     behind = _ankles_cm(*leaving) - _ankles_cm(standing, 0)
-    yield _Setting("before_bed", standing, 0, furniture=Furniture(boxes=_bed_behind(bed, height, -behind)))
+    yield _Setting("before_bed", standing, 0, furniture=Furniture(boxes=bed_from_its_end(bed, height, -behind)))
     yield _Setting(
-        "leaving", *leaving, hands=_press(technique), furniture=Furniture(boxes=_bed_behind(bed, height, 0.0))
+        "leaving", *leaving, hands=_press(technique), furniture=Furniture(boxes=bed_from_its_end(bed, height, 0.0))
     )
     yield _Setting(
         "on_side", *rolling, hands=Hands(on="forward"), bearing=Bearing(on_side=screened.side),
         furniture=Furniture(lying=True, on_side=True, bed=bed),
     )  # fmt: skip
-
-
-def _bed_behind(bed: Bed, height_cm: float, hips_at_cm: float) -> tuple[Box, ...]:
-    """A bed seen from its end, its edge in front of the hips sitting on it."""
-    front, half, mattress = hips_at_cm + 12.0, BED_LENGTH_CM / 2, height_cm - MATTRESS_CM[bed]
-    back = front - BED_DEPTH_CM
-    legs = [Box(np.array([x, -half, 0.0]), np.array([x + 5, half, mattress]), "wood") for x in (back + 3, front - 8)]
-    frame = Box(np.array([back, -half, mattress - 5]), np.array([front, half, mattress]), "wood")
-    top = Box(np.array([back, -half, mattress]), np.array([front, half, height_cm]), "felt", kind="mattress")
-    return (*legs, frame, top)
