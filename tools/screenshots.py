@@ -49,6 +49,9 @@ def library(page: Page) -> None:
     page.get_by_role("link", name="Card").click()
     page.get_by_text("What you need").wait_for()
     shoot(page, "library-card")
+    page.get_by_role("link", name="Settings").click()
+    page.get_by_role("combobox", name="Time zone").wait_for()
+    shoot(page, "settings")
 
 
 def main() -> None:
@@ -66,6 +69,8 @@ def main() -> None:
         shoot(page, "clients")
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         page.get_by_role("group", name="Figure-four, right").wait_for()
+        for side in ("left", "right"):
+            page.get_by_role("group", name=f"Figure-four, {side}").locator("svg[role=img]").first.wait_for()
         page.get_by_role("button", name=re.compile("^left, on end")).click()
         page.get_by_role("button", name=re.compile("^right, over thigh")).click()
         shoot(page, "choose")

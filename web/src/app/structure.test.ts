@@ -61,6 +61,15 @@ describe('the folders of the web application', () => {
   })
 })
 
+describe('the colours of the interface', () => {
+  it('stand in the theme, which has them for both lights', () => {
+    for (const [path, text] of Object.entries(sources)) {
+      if (/^(theme|testing)\//.test(place(path)) || /\.test\.tsx?$/.test(path)) continue
+      expect(text.match(/['"`( ]#[0-9A-Fa-f]{3,8}\b/), place(path)).toBeNull()
+    }
+  })
+})
+
 describe('the words of the interface', () => {
   const leaves = (value: unknown, path: string): [string, string][] =>
     typeof value === 'string'

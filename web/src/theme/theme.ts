@@ -164,6 +164,9 @@ export const colours = {
   muted: vars.palette.text.secondary,
 }
 
+/** A sheet of paper, in whatever light it is looked at. */
+export const SHEET = { ground: '#FFFFFF', ink: '#111111', line: '#BBBBBB' } as const
+
 /** The colour of a lane. */
 export function laneColour(lane: Lane): string {
   return vars.palette[lane].main

@@ -11,7 +11,7 @@ import { ViewTitle } from '../../common/ui/ViewTitle'
 import { figureColours } from '../../figure/colours'
 import { Figure } from '../../figure/Figure'
 import { useVariation } from './queries'
-import { serif } from '../../theme/theme'
+import { serif, SHEET } from '../../theme/theme'
 
 /** One variation on one sheet of paper: how it looks, what to fetch, what to say, what to mind. */
 export function CardScreen() {
@@ -53,14 +53,14 @@ export function CardScreen() {
       <Box
         sx={{
           ...figureColours('print'),
-          bgcolor: '#fff',
-          color: '#111',
+          bgcolor: SHEET.ground,
+          color: SHEET.ink,
           maxWidth: 760,
           mx: 'auto',
           mb: 4,
           px: 5,
           py: 4,
-          border: '1px solid #bbb',
+          border: `1px solid ${SHEET.line}`,
           '@media print': { border: 0, m: 0, p: 0, maxWidth: 'none' },
         }}
       >
@@ -97,7 +97,7 @@ export function CardScreen() {
           <CardPart title={t('library.cardHow')} lines={data.cues} />
           <CardPart title={t('library.cardMind')} lines={data.watch} />
         </Box>
-        <Typography sx={{ mt: 3, pt: 1.5, borderTop: '1px solid #bbb', fontSize: '0.92rem' }}>
+        <Typography sx={{ mt: 3, pt: 1.5, borderTop: `1px solid ${SHEET.line}`, fontSize: '0.92rem' }}>
           {t('library.cardFoot')}
         </Typography>
       </Box>

@@ -108,7 +108,7 @@ function Scale({ range, side }: { range: Schemas['RangeOut']; side: Side }) {
         y="3"
         width={at(range.typical + range.typical_error) - at(range.typical - range.typical_error)}
         height="6"
-        fill="#E5DDC9"
+        fill={colours.span}
       />
       {known.measured && (
         <>
