@@ -1,5 +1,5 @@
 import { type QueryClient, useQueryClient } from '@tanstack/react-query'
-import { query } from '../api/client'
+import { query, type Schemas } from '../api/client'
 import { useClientPath } from './route'
 
 const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
@@ -84,14 +84,14 @@ export function useKeep() {
   const queries = useQueryClient()
   const path = useClientPath()
   return {
-    entries: (data: unknown) =>
+    entries: (data: Schemas['EntryOut'][]) =>
       queries.setQueryData(
         query.queryOptions('get', `${CLIENT}/entries`, { params: { path } }).queryKey,
         data,
       ),
-    mat: (data: unknown) =>
+    mat: (data: Schemas['MatOut']) =>
       queries.setQueryData(query.queryOptions('get', `${CLIENT}/mat`, { params: { path } }).queryKey, data),
-    measures: (data: unknown) =>
+    measures: (data: Schemas['MeasuresOut']) =>
       queries.setQueryData(
         query.queryOptions('get', `${CLIENT}/measures`, { params: { path } }).queryKey,
         data,

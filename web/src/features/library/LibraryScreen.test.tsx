@@ -101,4 +101,20 @@ describe('the library', () => {
     )
     await expectAccessible()
   })
+
+  it('finds what was put away by its words, too', async () => {
+    const shelf = answers[`GET ${LIBRARY}`]
+    const retired = [
+      { variation: 'figure_four.quiet', name: 'Quiet figure-four' },
+      { variation: 'squat.ours', name: 'Our squat' },
+    ]
+    const { user } = await open(ADDRESS, { [`GET ${LIBRARY}`]: { ...shelf, retired } })
+    const list = within(await families())
+    expect(list.getByRole('link', { name: 'Our squat' })).toBeTruthy()
+    await user.type(list.getByRole('searchbox'), 'quiet')
+    await waitFor(() => {
+      expect(list.queryByRole('link', { name: 'Our squat' })).toBeNull()
+    })
+    expect(list.getByRole('link', { name: 'Quiet figure-four' })).toBeTruthy()
+  })
 })

@@ -1,4 +1,4 @@
-import { query } from '../../api/client'
+import { query, type Schemas } from '../../api/client'
 import { useChanged, useKeep } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 import { formsFrom } from './forms'
@@ -36,7 +36,7 @@ function useEntriesChanged() {
   const keep = useKeep()
   const changed = useChanged('body', [ENTRIES])
   return {
-    onSuccess: (entries: unknown) => {
+    onSuccess: (entries: Schemas['EntryOut'][]) => {
       keep.entries(entries)
       changed()
     },

@@ -1,4 +1,4 @@
-import { query } from '../../api/client'
+import { query, type Schemas } from '../../api/client'
 import { useChanged, useKeep } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 
@@ -13,7 +13,7 @@ function useHoldsChanged() {
   const keep = useKeep()
   const changed = useChanged('holds', [`${CLIENT}/mat`])
   return {
-    onSuccess: (mat: unknown) => {
+    onSuccess: (mat: Schemas['MatOut']) => {
       keep.mat(mat)
       changed()
     },

@@ -134,4 +134,15 @@ describe('the frame of a practice', () => {
     await open('/practices/another/clients')
     expect(await screen.findByText('There is nothing at this address')).toBeTruthy()
   })
+
+  it('has its views in the drawer where the bar has no room for them', async () => {
+    const { user } = await open(`${PRACTICE}/clients`)
+    await user.click(await button(/Ottoline/))
+    const views = within(within(await screen.findByRole('dialog')).getByRole('navigation'))
+    expect(views.getAllByRole('link').map((each) => each.textContent)).toEqual([
+      'Clients',
+      'Library',
+      'Settings',
+    ])
+  })
 })
