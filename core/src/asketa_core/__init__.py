@@ -20,7 +20,7 @@ from asketa_core.figure.figure import describe, figure, lane_view, side_view
 from asketa_core.figure.motion import way_of
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.views import View
-from asketa_core.mind import Mind, mind_of, rungs_of_change
+from asketa_core.mind import Mind, change_note, mind_of, rungs_of_change
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
 from asketa_core.parsing import parse
 from asketa_core.plain_text import FreeText, Key, Name, check_json, read_json
@@ -41,12 +41,13 @@ from asketa_core.progress.step import (
     keeps_range,
     next_step,
     recently_operated,
+    same_setup,
     same_value,
     shared_decision,
     why_words,
 )
 from asketa_core.props.kinds import Room
-from asketa_core.records.calendar import changes_ahead, next_change, next_tightening
+from asketa_core.records.calendar import AHEAD_DAYS, change_between, changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import limits_of, limits_on
 from asketa_core.records.entry import Clearance, Professional, Scope
 from asketa_core.records.forms import FormOf, forms, said
@@ -107,6 +108,7 @@ from asketa_core.words.stacks import heights_words, stack_words
 __version__ = "0.1.0"
 
 __all__ = [
+    "AHEAD_DAYS",
     "KINDS",
     "LETTERS",
     "NOTHING",
@@ -182,6 +184,8 @@ __all__ = [
     "View",
     "Words",
     "best_few",
+    "change_between",
+    "change_note",
     "changes_ahead",
     "check_data",
     "check_json",
@@ -239,6 +243,7 @@ __all__ = [
     "rulers_of",
     "rungs_of_change",
     "said",
+    "same_setup",
     "same_value",
     "say",
     "shared_decision",

@@ -78,6 +78,10 @@ class ClientFile(Record):
             }
         )
 
+    def mornings_open(self, date: dt.date) -> tuple[Response, ...]:
+        """Holds of days before ``date`` of whose next morning nobody has told."""
+        return tuple(r for r in self.responses if r.date < date and r.settled_next_morning == "unknown")
+
     def latest_measure(self, quantity: BodyQuantity, date: dt.date) -> float | None:
         """What was measured last up to a date; ``None`` where nothing was."""
         known = [m for m in self.body if m.quantity == quantity and m.date <= date]

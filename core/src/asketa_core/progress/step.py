@@ -100,6 +100,11 @@ def same_step(a: Step, b: Step) -> bool:
     return all(same_value(a.setup[name], b.setup[name]) for name in set(a.setup) & set(b.setup))
 
 
+def same_setup(first: Mapping[str, SlotValue], second: Mapping[str, SlotValue]) -> bool:
+    """Whether two set-ups have the same slots with the same values."""
+    return set(first) == set(second) and all(same_value(value, second[name]) for name, value in first.items())
+
+
 def same_value(first: SlotValue, second: SlotValue) -> bool:
     """Whether two values of a slot are one choice: the same word, the same stack, or within a centimetre of it."""
     if first.choice != second.choice:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
 from asketa_core.client.daily import DailyFact
 from asketa_core.clientfile import ClientFile
@@ -46,12 +47,27 @@ def changes_ahead(client: ClientFile, today: dt.date, days: int = AHEAD_DAYS) ->
     before = {limit.identity: limit for limit in limits_on(client, today)}
     for ahead in range(1, days + 1):
         date = today + dt.timedelta(days=ahead)
-        after = {limit.identity: limit for limit in limits_on(with_todays_answers(client, today, date), date)}
-        begins = tuple(limit for key, limit in after.items() if key not in before)
-        ends = tuple(limit for key, limit in before.items() if key not in after)
-        if begins or ends:
-            yield Change(date, begins, ends)
+        after = _limits_then(client, today, date)
+        if (change := _change(date, before, after)) is not None:
+            yield change
         before = after
+
+
+def _limits_then(client: ClientFile, today: dt.date, date: dt.date) -> dict[Any, Limit]:
+    return {limit.identity: limit for limit in limits_on(with_todays_answers(client, today, date), date)}
+
+
+def _change(date: dt.date, before: dict[Any, Limit], after: dict[Any, Limit]) -> Change | None:
+    begins = tuple(limit for key, limit in after.items() if key not in before)
+    ends = tuple(limit for key, limit in before.items() if key not in after)
+    return Change(date, begins, ends) if begins or ends else None
+
+
+def change_between(client: ClientFile, since: dt.date, date: dt.date) -> Change | None:
+    """What differs on ``date`` from an earlier day, by the records as they stand; ``None`` where nothing does. What came
+    and went in between is no part of it."""
+    before = {limit.identity: limit for limit in limits_on(client, since)}
+    return _change(date, before, _limits_then(client, since, date))
 
 
 def next_change(client: ClientFile, today: dt.date) -> Change | None:
