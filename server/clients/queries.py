@@ -5,8 +5,9 @@ from __future__ import annotations
 import datetime as dt
 import uuid
 from collections import defaultdict
+from collections.abc import Iterable
 
-from django.db.models import Max
+from django.db.models import Max, Min, Q
 from django.http import Http404
 
 from asketa_core import (
@@ -57,19 +58,19 @@ def client_out(client: Client, date: dt.date) -> ClientOut:
 
 
 def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
-    """Every client of the opened practice in three queries, with what each side brings."""
+    """Every client of the opened practice in four queries, with what each side brings: those who come today first."""
     date = clock.today(practice.time_zone)
     # Counting visits groups the rows, which drops the model's own order.
     clients = list(
         Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("person__name", "id")
     )
-    labels: dict[tuple[object, str | None], list[Text]] = defaultdict(list)
-    troubled: set[object] = set()
-    for entry in Entry.objects.standing().filter(client__in=clients):
-        value = read_entry(entry_raw(entry))
-        labels[(entry.client_id, entry.side)].append(entry_words(value, date))
-        if value.kind == "unreadable":
-            troubled.add(entry.client_id)
+    coming = Q(appointments__cancelled=False, appointments__date__gte=date)
+    next_visits = dict(
+        Client.objects.filter(coming).order_by().annotate(next=Min("appointments__date")).values_list("pk", "next")
+    )
+    clients.sort(key=lambda client: next_visits.get(client.pk) != date)
+    troubled: set[uuid.UUID] = set()
+    labels = records_of([client.pk for client in clients], date, troubled)
     return [
         ClientLine(
             id=client.pk,
@@ -80,7 +81,22 @@ def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
             middle=labels[(client.pk, None)],
             right=labels[(client.pk, "right")],
             last_visit=client.last_visit,
+            next_visit=next_visits.get(client.pk),
             trouble=own("trouble_in_limits") if client.pk in troubled else "",
         )
         for client in clients
     ]
+
+
+def records_of(
+    clients: Iterable[uuid.UUID], date: dt.date, troubled: set[uuid.UUID] | None = None
+) -> dict[tuple[uuid.UUID, str | None], list[Text]]:
+    """What clients' standing records are called, by client and side, in one query. Clients with a record that cannot be
+    read are added to ``troubled``."""
+    labels: dict[tuple[uuid.UUID, str | None], list[Text]] = defaultdict(list)
+    for entry in Entry.objects.standing().filter(client__in=clients):
+        value = read_entry(entry_raw(entry))
+        labels[(entry.client_id, entry.side)].append(entry_words(value, date))
+        if value.kind == "unreadable" and troubled is not None:
+            troubled.add(entry.client_id)
+    return labels

@@ -49,7 +49,7 @@ class ClientOut(Schema):
 
 
 class ClientLine(Schema):
-    """One line of the client list: who, what they bring, and when they were last here. ``trouble`` is what of their
+    """One line of the client list: who, what they bring, when they were last here and when they come next. ``trouble`` is what of their
     records cannot be read."""
 
     id: uuid.UUID
@@ -60,6 +60,7 @@ class ClientLine(Schema):
     middle: list[Text]
     right: list[Text]
     last_visit: dt.date | None
+    next_visit: dt.date | None
     trouble: Text
 
 

@@ -10,6 +10,7 @@ from ninja.parser import Parser
 from ninja.security import django_auth
 
 from accounts.api import router as accounts
+from appointments.api import router as appointments
 from asketa_core import read_json
 from clients.api import router as clients
 from common.errors import Problem, install_handlers
@@ -32,7 +33,7 @@ api = NinjaAPI(title="Asketa", version="1", auth=django_auth, docs_url=None, par
 install_handlers(api)
 
 api.add_router("/auth", accounts)
-for router in (exchange, clients, measures, library, practices, room, visits):
+for router in (appointments, exchange, clients, measures, library, practices, room, visits):
     api.add_router("/practices/{uuid:practice_id}", router)
 
 __all__ = ["Problem", "api"]

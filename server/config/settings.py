@@ -32,6 +32,7 @@ INSTALLED_APPS = [
     "measures",
     "library",
     "visits",
+    "appointments",
     "exchange",
     "demo",
 ]

@@ -11,6 +11,8 @@ import yaml
 from django.db import transaction
 
 from accounts.models import User
+from appointments.schemas import BookIn
+from appointments.services import book
 from asketa_core import NoGrid, Side, file_of, standard_library
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
@@ -94,6 +96,19 @@ class _Loader:
             self._ranges(client, raw["ranges"])
         for visit in raw["visits"]:
             self._visit(client, visit)
+        for appointment in raw.get("appointments", []):
+            self._appointment(client, appointment)
+
+    def _appointment(self, client: Client, raw: dict[str, Any]) -> None:
+        data = BookIn(
+            client_id=client.pk,
+            date=self._at(-raw["days_ahead"]).date(),
+            time=raw["time"],
+            minutes=raw["minutes"],
+            place=raw.get("place", ""),
+            weeks=raw.get("weeks", 1),
+        )
+        book(client, self._user, data, self._noon.date())
 
     def _entry(self, client: Client, raw: dict[str, Any], recorded_days_ago: int) -> None:
         with clock.set_to(self._at(recorded_days_ago)):

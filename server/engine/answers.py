@@ -77,9 +77,11 @@ class Today:
     key: str
 
     @staticmethod
-    def of(client: Client) -> Today:
-        """``InputError`` when the stature is missing."""
+    def of(client: Client, date: dt.date | None = None) -> Today:
+        """The day it is at the practice, or another seen from its noon. ``InputError`` when the stature is missing."""
         now = clock.local_now(client.practice.time_zone)
+        if date is not None and date != now.date():
+            now = dt.datetime.combine(date, dt.time(12), now.tzinfo)
         file, room, shelf = client_file(client), room_value(), practice_library()
         known = (id(file), now.date(), room, shelf.fingerprint)
 

@@ -179,7 +179,7 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
     else:
         limits = StopOut(stop="limits", state="done", note=own("stop", "recorded", count=len(file.entries)))
     seen_today = [r for r in file.responses if r.date == date]
-    unanswered = sum(r.date < date and r.settled_next_morning == "unknown" for r in file.responses)
+    unanswered = len(file.mornings_open(date))
     worked: Literal["done", "open"] = "done" if file.responses else "open"
     return [
         limits,

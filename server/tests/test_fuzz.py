@@ -122,7 +122,12 @@ class Fuzz(ApiTest):
         self.client.raise_request_exception = False
         entry, item = self.house.record_hip(), self.house.item()
         self.post(self.url("/items"), item)
+        when = {"date": self.house.today.isoformat(), "time": "10:15", "minutes": 45}
+        booked = self.post(
+            f"/api/practices/{self.house.practice.pk}/appointments", {**when, "client_id": str(self.house.client.pk)}
+        )
         self.known = {
+            "appointment_id": booked.json()["id"],
             "practice_id": str(self.house.practice.pk), "client_id": str(self.house.client.pk),
             "entry_id": str(entry.pk), "item_id": str(item.id), "family_id": "figure_four",
             "variation_id": "figure_four.block_flat", "side": "left",

@@ -42,7 +42,7 @@ def filled(path: str, practice: House, entry: object, item: object, rows: House 
     """An address with every placeholder filled, ``rows`` telling whose."""
     ids = {
         "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
-        "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{item_id}": item,
+        "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{appointment_id}": uuid.uuid4(), "{item_id}": item,
         "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
     }  # fmt: skip
     for placeholder, value in ids.items():
@@ -96,6 +96,7 @@ ITEM = {
     "id": str(uuid.uuid4()), "variation": "figure_four.block_flat", "side": "left", "setup_used": {}, "dose_s": 30,
     "before": 0, "during": 0, "after": 0,
 }  # fmt: skip
+WHEN = {"date": "2099-01-01", "time": "10:15", "minutes": 45}
 BODIES = {
     "changePracticeSettings": {
         "name": "x",
@@ -104,6 +105,10 @@ BODIES = {
         "first_day_of_week": 1,
         "time_zone": "Europe/London",
     },
+    "bookAppointment": {"client_id": str(uuid.uuid4()), **WHEN},
+    "moveAppointment": {"version": 1, **WHEN},
+    "cancelAppointment": {"version": 1},
+    "restoreAppointment": {"version": 1},
     "createClient": {"name": "x"},
     "importClient": {"format": "asketa-client", "version": 1, "client": {"id": "x"}},
     "updateClient": {"name": "x", "version": 1},

@@ -9,6 +9,8 @@ from tests.test_isolation import WITHOUT_PRACTICE, operations
 
 ASKED = {
     "addVariation": "library.write", "changePracticeSettings": "practice.write", "answerDaily": "clients.write", "answerMorning": "visits.write",
+    "bookAppointment": "clients.write", "cancelAppointment": "clients.write", "moveAppointment": "clients.write",
+    "restoreAppointment": "clients.write", "today": "clients.read", "outlook": "clients.read",
     "changeVariation": "library.write", "clientHead": "clients.read", "coming": "clients.read",
     "correctEntry": "clients.write", "correctItem": "visits.write", "createClient": "clients.write",
     "exportClient": "clients.read", "exportVariation": "library.read", "giveClearance": "clients.write",

@@ -21,7 +21,7 @@ from asketa_core import (
     figure,
     heights_words,
     lane_view,
-    same_value,
+    same_setup,
     say,
     step_back_from,
 )
@@ -75,10 +75,7 @@ def mat(today: Today) -> MatOut:
     for planned in plan:
         for side in SIDES:
             mine[(planned["family"], side)] = _holds_of(today, planned["family"], side)
-    unanswered = [r.id for r in today.file.responses if r.settled_next_morning == "unknown" and r.date < today.date]
-    # A hold both legs share is asked about once.
-    twins = {str(twin_id(uuid.UUID(each))) for each in unanswered}
-    open_mornings = [each for each in unanswered if each not in twins][-MOST_MORNINGS:]
+    open_mornings = mornings_to_ask(today)[-MOST_MORNINGS:]
     shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
     items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
     return MatOut(
@@ -99,6 +96,13 @@ def mat(today: Today) -> MatOut:
         ],
         morning_open=[items[key] for key in open_mornings if key in items],
     )
+
+
+def mornings_to_ask(today: Today) -> list[str]:
+    """Holds whose next morning is open, by their ids, oldest first: one both legs share is asked about once."""
+    unanswered = [response.id for response in today.file.mornings_open(today.date)]
+    twins = {str(twin_id(uuid.UUID(each))) for each in unanswered}
+    return [each for each in unanswered if each not in twins]
 
 
 def _holds_of(today: Today, family: str, side: Side) -> tuple[str | None, list[str]]:
@@ -164,8 +168,7 @@ def _changed_since(
     """How a planned set-up differs from what it has become: a slot that is gone or new, a height nobody builds now, or
     another verdict."""
     then = planned.get("verdict")
-    same = set(setup) == set(now.setup) and all(same_value(value, now.setup[name]) for name, value in setup.items())
-    if same and then in (None, now.verdict):
+    if same_setup(setup, now.setup) and then in (None, now.verdict):
         return None
     return ChangedSince(was=heights_words(rung, setup), verdict_then=then, verdict_now=now.verdict)
 

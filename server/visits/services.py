@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import SIDES, NoGrid, Side, SlotValue, implausible_setup, no_stack_words
+from asketa_core import SIDES, NoGrid, Screened, Side, SlotValue, implausible_setup, no_stack_words
 from audit.models import record
 from clients.models import Client
 from common.errors import SentBefore, Stale, bad_field, refuse_implausible
@@ -30,9 +31,10 @@ def todays_visit(today: Today, user: User) -> Visit:
     return visit
 
 
-def _choices(setup: dict[str, SlotValue]) -> dict[str, SlotValue]:
-    """What the grid does not vary: how the foot is held."""
-    return {name: value for name, value in setup.items() if value.choice is not None}
+def built_as(screened: Screened, setup: Mapping[str, SlotValue]) -> dict[str, SlotValue]:
+    """What the room builds of a set-up today, with what the grid does not vary: how the foot is held."""
+    chosen = {name: value for name, value in setup.items() if value.choice is not None}
+    return {**screened.grid.setup(screened.grid.nearest(setup)), **chosen}
 
 
 def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
@@ -65,7 +67,7 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     planned = {
         "variation": rung.id,
         # What was judged is what is planned: the room's own stacks, not whatever was sent.
-        "setup": _stored({**screened.grid.setup(row), **_choices(data.setup)}),
+        "setup": _stored(built_as(screened, data.setup)),
         "dose_s": data.dose_s,
         "verdict": screened.verdict_at(row).value,
         "accepted": [accepted.model_dump() for accepted in data.accepted],

@@ -6,9 +6,9 @@ import re
 from typing import Any
 
 from django.conf import settings
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.base import BrowserTest
+from tests.browser.base import EMAIL, PASSWORD, BrowserTest
 
 AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
@@ -27,8 +27,29 @@ SMALL = """(least) => [...document.querySelector('main').querySelectorAll('butto
 """What is touched and smaller than it may be; what stands within text, lists and tables has its line's height, and a
 spinbutton has buttons of its own."""
 
+LEAST_PX = 11
+MOST_STOPS = 150
+SMALL_WORDS = """(least) => [...document.querySelectorAll('svg text')]
+  .filter((each) => each.checkVisibility())
+  .map((each) => [parseFloat(getComputedStyle(each).fontSize) * each.getScreenCTM().a, each])
+  .filter(([size]) => Math.abs(size) < least - 0.05)
+  .map(([size, each]) => `${size.toFixed(1)} px: ${each.textContent}`)
+"""
+
+INK = "(each) => getComputedStyle(each).backgroundColor + getComputedStyle(each).borderLeftColor"
+SWAPPED = """() => {
+  const named = (side) => [...document.querySelectorAll('main *')].filter((each) => each.checkVisibility() && each.childElementCount === 0
+    && each.textContent.trim().toLowerCase() === side).map((each) => each.getBoundingClientRect())
+  const lefts = named('left'), rights = named('right')
+  return lefts.flatMap((left) => rights.filter((right) => Math.abs(left.top - right.top) < 8 && left.left > right.left)
+    .map((right) => `left at ${left.left}, right at ${right.left}`))
+}"""
+"""Words left and right beside each other that stand the wrong way round."""
+
 CLIENT_VIEWS = ("limits", "measures", "choose", "set-up", "mat", "responses")
 DIALOGS = (
+    ("today", "Book an appointment"),
+    ("today", "Call off"),
     ("clients", "New client"),
     ("limits", "Record on the left"),
     ("limits", "Correct"),
@@ -76,6 +97,7 @@ class Accessible(BrowserTest):
         practice = re.sub(r"/clients/.*", "", self.address)
         own = {view: self.address + view for view in CLIENT_VIEWS}
         return own | {
+            "today": f"{practice}/today",
             "clients": f"{practice}/clients",
             "library": f"{practice}/library/figure_four?rung=figure_four.block_flat",
             "card": f"{practice}/library/card/figure_four.block_flat",
@@ -142,6 +164,41 @@ class Accessible(BrowserTest):
                 self.wrong[name] = found
         self.assertEqual(self.wrong, {})
 
+    def test_words_and_numbers_of_drawings_can_be_read(self) -> None:
+        page = self.signed_in("day")
+        self.plan()
+        for width, height in SIZES[:3]:
+            page.set_viewport_size({"width": width, "height": height})
+            for name, address in self.views().items():
+                page.goto(address)
+                self.settled()
+                if found := page.evaluate(SMALL_WORDS, LEAST_PX):
+                    self.wrong[f"{name} at {width}"] = found
+        self.assertEqual(self.wrong, {})
+
+    def test_a_language_read_from_right_to_left_leaves_left_on_the_left(self) -> None:
+        page = self.signed_in("day")
+        self.plan()
+        for view in ("choose", "set-up", "mat", "limits", "measures", "responses"):
+            page.goto(self.address + view)
+            self.settled()
+            page.evaluate("document.documentElement.dir = 'rtl'")
+            self.assertEqual(page.evaluate("getComputedStyle(document.body).direction"), "rtl")
+            if swapped := page.evaluate(SWAPPED):
+                self.wrong[view] = swapped
+        self.assertEqual(self.wrong, {})
+
+    def test_rulers_and_hatching_are_seen_in_forced_colours(self) -> None:
+        page = self.signed_in("day")
+        page.emulate_media(forced_colors="active")
+        page.goto(self.address + "set-up?left=figure_four.block_end&right=figure_four.block_flat")
+        self.settled()
+        rulers = page.get_by_role("table", name="What the set-up asks for")
+        for part in (".value", ".mark"):
+            seen = rulers.locator(part).filter(visible=True).first
+            expect(seen).to_be_visible()
+            self.assertNotEqual(seen.evaluate(INK), rulers.locator(".track").first.evaluate(INK), part)
+
     def test_what_to_mind_stays_in_sight_where_there_is_no_column(self) -> None:
         page = self.signed_in("day")
         page.set_viewport_size({"width": 1024, "height": 768})
@@ -164,25 +221,43 @@ class Accessible(BrowserTest):
         page.keyboard.press("Enter")
         expect(page.locator("main")).to_be_focused()
 
-    def test_a_journey_by_keyboard_alone(self) -> None:
-        """From the clients to a hold that is logged, without a pointer."""
+    def tab_to(self, what: Locator) -> None:
+        """Goes on with the tabulator until something has the focus, as somebody without a pointer does."""
+        what.wait_for()
+        for _ in range(MOST_STOPS):
+            if what.evaluate("(each) => each === document.activeElement"):
+                return
+            self.page.keyboard.press("Tab")
+        self.fail(f"not to be reached by the keyboard: {what}")
+
+    def choose(self, question: Locator, answer: str) -> None:
+        """Opens a list by keys and takes the option that begins so."""
+        self.tab_to(question)
+        self.page.keyboard.press("Enter")
+        self.page.get_by_role("option", name=answer).wait_for()
+        # A blank would take what is marked already.
+        self.page.keyboard.type(answer.split(maxsplit=1)[0])
+        self.page.keyboard.press("Enter")
+
+    def test_a_hold_by_keyboard_alone(self) -> None:
+        """From the ladders to a hold that is logged, without a pointer."""
         page = self.signed_in("day")
         press = page.keyboard.press
         page.goto(self.address + "choose")
         page.get_by_role("group", name="Figure-four, left").wait_for()
-        page.get_by_role("button", name=re.compile("^left, on end")).focus()
+        self.tab_to(page.get_by_role("button", name=re.compile("^left, on end")))
         press("Enter")
-        page.get_by_role("button", name="Open the set-up").focus()
+        self.tab_to(page.get_by_role("button", name="Open the set-up"))
         press("Enter")
         lane = page.get_by_role("region", name="left", exact=True)
         seat = lane.get_by_role("spinbutton", name="Seat")
-        seat.focus()
+        self.tab_to(seat)
         before = seat.get_attribute("aria-valuetext") or ""
         press("ArrowUp")
         expect(seat).not_to_have_attribute("aria-valuetext", before)
         take = lane.get_by_role("button", name="Take to the mat")
         expect(take).to_be_enabled()
-        take.focus()
+        self.tab_to(take)
         press("Enter")
         expect(lane.get_by_text("On today’s plan")).to_be_visible()
         press("/")
@@ -194,8 +269,38 @@ class Accessible(BrowserTest):
             press(key)
         expect(page.get_by_role("button", name="during 2", exact=True)).to_be_visible()
         expect(page.get_by_text("timing the left")).to_be_visible()
-        page.get_by_role("button", name="Calm, where wanted").first.focus()
+        self.tab_to(page.get_by_role("button", name="Calm, where wanted").first)
         press("Enter")
-        page.get_by_role("button", name="Log left").focus()
+        self.tab_to(page.get_by_role("button", name="Log left"))
         press("Enter")
         expect(page.get_by_role("list", name="Logged today, left")).to_contain_text("during 2")
+
+    def test_a_client_is_added_recorded_and_measured_by_keyboard_alone(self) -> None:
+        page = self.page
+        type_, press = page.keyboard.type, page.keyboard.press
+        page.goto(self.live_server_url)
+        for field, text in (("E-mail address", EMAIL), ("Password", PASSWORD)):
+            self.tab_to(page.get_by_label(field))
+            type_(text)
+        press("Enter")
+        self.tab_to(page.get_by_role("button", name="New client"))
+        press("Enter")
+        dialog = page.get_by_role("dialog")
+        for field, text in (("Name", "Tess Alder"), ("Occupation", "cooper")):
+            self.tab_to(dialog.get_by_role("textbox", name=field))
+            type_(text)
+        press("Enter")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        self.tab_to(page.get_by_role("button", name="Record on the left"))
+        press("Enter")
+        self.choose(page.get_by_role("dialog").get_by_role("combobox", name="What is it"), "Groin pinch")
+        self.tab_to(page.get_by_role("dialog").get_by_role("button", name="Save"))
+        press("Enter")
+        expect(page.get_by_role("article", name=re.compile("Groin pinch"))).to_be_visible()
+        band = page.get_by_role("navigation", name="Working order")
+        self.tab_to(band.get_by_role("link", name=re.compile("Measures")))
+        press("Enter")
+        self.tab_to(page.get_by_role("textbox", name=re.compile("Turning out.*left", re.IGNORECASE)).first)
+        type_("40")
+        press("Enter")
+        expect(page.get_by_text("Stored.")).to_be_visible()

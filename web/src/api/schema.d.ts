@@ -58,6 +58,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today
+         * @description The appointments of a day in their order; of the day it is at the practice when none is named.
+         */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outlook
+         * @description What changed since the last visit and what the next weeks change, seen from a day. Slow the first time.
+         */
+        get: operations["outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/appointments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book */
+        post: operations["bookAppointment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/appointments/{appointment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move */
+        put: operations["moveAppointment"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/appointments/{appointment_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel */
+        post: operations["cancelAppointment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/appointments/{appointment_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore */
+        post: operations["restoreAppointment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/import": {
         parameters: {
             query?: never;
@@ -954,6 +1062,241 @@ export interface components {
             /** Password */
             password: string;
         };
+        /**
+         * SessionOut
+         * @description An appointment with whom it is about and how far its day is prepared: ``planned`` and ``logged`` count ladders.
+         */
+        SessionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Time
+             * Format: time
+             */
+            time: string;
+            /** Minutes */
+            minutes: number;
+            /** Place */
+            place: string;
+            /** Cancelled */
+            cancelled: boolean;
+            /** Version */
+            version: number;
+            /** Following */
+            following: number;
+            /** Name */
+            name: string;
+            /** Age */
+            age: number | null;
+            /** Occupation */
+            occupation: string;
+            /** Left */
+            left: string[];
+            /** Middle */
+            middle: string[];
+            /** Right */
+            right: string[];
+            /** Last Visit */
+            last_visit: string | null;
+            /** Planned */
+            planned: number;
+            /** Logged */
+            logged: number;
+        };
+        /**
+         * TodayOut
+         * @description One day of the practice; ``today`` is the day it is there now.
+         */
+        TodayOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Sessions */
+            sessions: components["schemas"]["SessionOut"][];
+        };
+        /** AheadOut */
+        AheadOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * OpenMorning
+         * @description A hold whose next morning nobody has told of yet.
+         */
+        OpenMorning: {
+            /**
+             * Item Id
+             * Format: uuid
+             */
+            item_id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            side: components["schemas"]["Side"] | null;
+            /** Name */
+            name: string;
+            /** During */
+            during: number;
+        };
+        /**
+         * OutlookOut
+         * @description What to know before somebody comes: what changed since the last visit (``since``), what the next weeks change, and
+         *     mornings nobody has told of.
+         */
+        OutlookOut: {
+            /** Since */
+            since: string | null;
+            /** Changed */
+            changed: string[];
+            /** Ahead */
+            ahead: components["schemas"]["AheadOut"][];
+            /** Mornings */
+            mornings: components["schemas"]["OpenMorning"][];
+            /** Needs Stature */
+            needs_stature: boolean;
+        };
+        /**
+         * Side
+         * @description A side of the client's own body.
+         * @enum {string}
+         */
+        Side: "left" | "right";
+        /**
+         * AppointmentOut
+         * @description ``following`` counts the later appointments of the same series that stand.
+         */
+        AppointmentOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Time
+             * Format: time
+             */
+            time: string;
+            /** Minutes */
+            minutes: number;
+            /** Place */
+            place: string;
+            /** Cancelled */
+            cancelled: boolean;
+            /** Version */
+            version: number;
+            /** Following */
+            following: number;
+        };
+        /**
+         * BookIn
+         * @description ``weeks`` counts the appointments of a weekly series, the first included.
+         */
+        BookIn: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Time
+             * Format: time
+             */
+            time: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Weeks
+             * @default 1
+             */
+            weeks: number;
+        };
+        /**
+         * MoveIn
+         * @description ``following`` moves the later ones of the series along, by as many days.
+         */
+        MoveIn: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Time
+             * Format: time
+             */
+            time: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Version */
+            version: number;
+            /**
+             * Following
+             * @default false
+             */
+            following: boolean;
+        };
+        /** CancelIn */
+        CancelIn: {
+            /** Version */
+            version: number;
+            /**
+             * Following
+             * @default false
+             */
+            following: boolean;
+        };
         /** ClientOut */
         ClientOut: {
             /**
@@ -976,7 +1319,7 @@ export interface components {
         };
         /**
          * ClientLine
-         * @description One line of the client list: who, what they bring, and when they were last here. ``trouble`` is what of their
+         * @description One line of the client list: who, what they bring, when they were last here and when they come next. ``trouble`` is what of their
          *     records cannot be read.
          */
         ClientLine: {
@@ -999,6 +1342,8 @@ export interface components {
             right: string[];
             /** Last Visit */
             last_visit: string | null;
+            /** Next Visit */
+            next_visit: string | null;
             /** Trouble */
             trouble: string;
         };
@@ -1109,12 +1454,6 @@ export interface components {
             /** Entry Id */
             entry_id: string | null;
         };
-        /**
-         * Side
-         * @description A side of the client's own body.
-         * @enum {string}
-         */
-        Side: "left" | "right";
         /**
          * StopOut
          * @description One stop of the working order: what is done, missing or stale there.
@@ -3293,6 +3632,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayOut"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookOut"];
+                };
+            };
+        };
+    };
+    bookAppointment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppointmentOut"];
+                };
+            };
+        };
+    };
+    moveAppointment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                appointment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppointmentOut"];
+                };
+            };
+        };
+    };
+    cancelAppointment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                appointment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppointmentOut"];
+                };
+            };
+        };
+    };
+    restoreAppointment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                appointment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppointmentOut"];
                 };
             };
         };

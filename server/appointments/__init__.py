@@ -1,0 +1,1 @@
+"""Who comes when, and what is worth knowing before they do."""
