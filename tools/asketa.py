@@ -313,6 +313,10 @@ def bench(options: argparse.Namespace) -> int:
     cluster = Cluster(LOCAL)
     cluster.start()
     manage(cluster, "bench")
+    if PID_FILE.exists():
+        run([str(PYTHON), "tools/bench_paints.py"], cwd=ROOT)
+    else:
+        say("presses to next paint are left out: ./asketa demo is not running")
     return 0
 
 

@@ -23,6 +23,13 @@ def go(page: Page, stop: str) -> None:
     page.get_by_role("navigation", name="Working order").get_by_role("link", name=re.compile(stop)).click()
 
 
+def sign_in(page: Page) -> None:
+    page.get_by_label("E-mail address").fill("ottoline@weir-room.example")
+    page.get_by_label("Password").fill("weir-room-demo")
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", name="Clients").wait_for()
+
+
 def shared_shape(page: Page) -> None:
     """A client whose record has no side, and a shape both legs share."""
     page.get_by_role("link", name="Clients").click()
@@ -49,6 +56,9 @@ def library(page: Page) -> None:
     page.get_by_role("link", name="Card").click()
     page.get_by_text("What you need").wait_for()
     shoot(page, "library-card")
+    page.get_by_role("link", name="Today", exact=True).click()
+    page.get_by_role("heading", name=re.compile("^Since")).first.wait_for()
+    shoot(page, "today")
     page.get_by_role("link", name="Settings").click()
     page.get_by_role("combobox", name="Time zone").wait_for()
     shoot(page, "settings")
@@ -62,10 +72,8 @@ def main() -> None:
         page.goto(ADDRESS)
         page.get_by_label("E-mail address").wait_for()
         shoot(page, "sign-in")
-        page.get_by_label("E-mail address").fill("ottoline@weir-room.example")
-        page.get_by_label("Password").fill("weir-room-demo")
-        page.get_by_role("button", name="Sign in").click()
-        page.get_by_role("heading", name="Clients").wait_for()
+        sign_in(page)
+        page.get_by_role("link", name=re.compile("Hartley Quill")).wait_for()
         shoot(page, "clients")
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         page.get_by_role("group", name="Figure-four, right").wait_for()
@@ -87,7 +95,7 @@ def main() -> None:
             button.click()
         page.get_by_text("On today’s plan").nth(1).wait_for()
         go(page, "Responses")
-        page.get_by_role("table").first.wait_for()
+        page.get_by_role("grid").first.wait_for()
         shoot(page, "responses")
         shared_shape(page)
         library(page)

@@ -1,0 +1,99 @@
+"""From a pointer's press to the next paint, in the running demo. Start ``./asketa demo`` first.
+
+Event Timing reports in steps of 8 ms and nothing below 16; what it leaves out counts as 16.
+"""
+
+from __future__ import annotations
+
+import re
+import statistics
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from playwright.sync_api import Locator, Page, sync_playwright
+
+from screenshots import ADDRESS, DESK, TABLET, sign_in
+
+PRESSES = 20
+UNREPORTED_MS = 16.0
+
+WATCH = """() => {
+  window.paints = []
+  new PerformanceObserver((list) => {
+    for (const each of list.getEntries()) if (each.interactionId) paints.push([each.interactionId, each.duration])
+  }).observe({ type: 'event', durationThreshold: 16, buffered: false })
+}"""
+TAKE = "() => paints.splice(0)"
+
+
+def median_ms(page: Page, presses: Iterator[Locator]) -> float:
+    """Median over presses of the longest event of each, ms."""
+    times = []
+    page.evaluate(WATCH)
+    for _, what in zip(range(PRESSES), presses, strict=False):
+        what.scroll_into_view_if_needed()
+        page.evaluate(TAKE)
+        what.click()
+        # Entries come after the paint they speak of.
+        page.wait_for_timeout(150)
+        times.append(max((duration for _, duration in page.evaluate(TAKE)), default=UNREPORTED_MS))
+    return statistics.median(times)
+
+
+def back_and_forth(first: Locator, second: Locator) -> Iterator[Locator]:
+    """One there, one back; where the first is at its end, the other way round."""
+    ways = (first, second) if first.is_enabled() else (second, first)
+    while True:
+        yield from ways
+
+
+def in_turn(several: Locator) -> Iterator[Locator]:
+    several.first.wait_for()
+    while True:
+        yield from several.all()
+
+
+@contextmanager
+def view(page: Page, stop: str, ready: Locator) -> Iterator[None]:
+    page.goto(page.url.rsplit("/", 1)[0] + f"/{stop}")
+    ready.first.wait_for()
+    page.wait_for_load_state("networkidle")
+    yield
+    page.wait_for_load_state("networkidle")
+
+
+def main() -> int:
+    found: list[tuple[str, float]] = []
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
+        page = browser.new_page(viewport=DESK, locale="en-GB")
+        page.set_default_timeout(20_000)
+        page.goto(ADDRESS)
+        sign_in(page)
+        page.get_by_role("link", name=re.compile("Hartley Quill")).click()
+        page.wait_for_url(re.compile("/clients/[^/]+/"))
+        with view(page, "choose", page.get_by_role("group")):
+            rungs = page.get_by_role("group", name="Figure-four, left").get_by_role(
+                "button", name=re.compile("^left, ")
+            )
+            found.append(("Choose, a rung", median_ms(page, in_turn(rungs))))
+        with view(page, "set-up", page.get_by_role("spinbutton")):
+            less, more = (page.get_by_role("button", name=name).first for name in ("lower or less", "higher or more"))
+            found.append(("Set up, a stepper", median_ms(page, back_and_forth(less, more))))
+            for take in page.get_by_role("button", name="Take to the mat").all():
+                take.click()
+        page.set_viewport_size(TABLET)
+        with view(page, "mat", page.get_by_role("tabpanel")):
+            digits = page.get_by_role("region", name="left").get_by_role("button", name=re.compile(r"\d, left$"))
+            found.append(("Mat, a digit", median_ms(page, in_turn(digits))))
+            chips = page.get_by_role("region", name="left").get_by_role("group", name="Kind").get_by_role("button")
+            found.append(("Mat, a chip", median_ms(page, in_turn(chips))))
+        browser.close()
+    for name, ms in found:
+        print(f"{name:44} {ms:.0f} ms, median of {PRESSES}")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
