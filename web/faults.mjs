@@ -34,6 +34,8 @@ function isLook(node) {
   for (let at = node; at !== undefined; at = at.parent) {
     if (ts.isTypeNode(at) || ts.isImportDeclaration(at)) return true
     if (ts.isJsxAttribute(at) && ['sx', 'style', 'slotProps'].includes(at.name.getText())) return true
+    if (ts.isCallExpression(at) && ts.isCallExpression(at.expression) && /^styled\b/.test(at.getText()))
+      return true
   }
   return false
 }

@@ -8,6 +8,7 @@ import { SignInScreen } from '../features/practice-frame/SignInScreen'
 
 /** Where each screen comes from; what it needs is loaded with it. */
 const LOADED: Record<ScreenId, () => Promise<ComponentType>> = {
+  today: async () => (await import('../features/today/TodayScreen')).TodayScreen,
   clients: async () => (await import('../features/clients/ClientsScreen')).ClientsScreen,
   library: async () => (await import('../features/library/LibraryScreen')).LibraryScreen,
   card: async () => (await import('../features/library/CardScreen')).CardScreen,

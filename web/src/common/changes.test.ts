@@ -21,7 +21,15 @@ function stale(
 
 describe('what a change touches', () => {
   it('is judged anew after a record', () => {
-    for (const path of ['', '/coming', '/entries', '/mat', '/responses', '/setups/{variation_id}/{side}']) {
+    for (const path of [
+      '',
+      '/coming',
+      '/outlook',
+      '/entries',
+      '/mat',
+      '/responses',
+      '/setups/{variation_id}/{side}',
+    ]) {
       expect(stale('body', CLIENT + path), path).toBe(true)
     }
     expect(stale('body', LADDER)).toBe(true)
@@ -35,7 +43,18 @@ describe('what a change touches', () => {
   })
 
   it('is only the head and the mat after planning', () => {
-    expect(touchedBy('plan')).toEqual([CLIENT, `${CLIENT}/coming`, `${CLIENT}/mat`])
+    expect(touchedBy('plan')).toEqual([CLIENT, `${CLIENT}/coming`, `${CLIENT}/outlook`, `${CLIENT}/mat`])
+  })
+
+  it('is every list of the practice, whoever it was about', () => {
+    const queries = new QueryClient()
+    const lists = [
+      ['get', '/api/practices/{practice_id}/today', {}],
+      ['post', '/api/practices/{practice_id}/clients/search', {}],
+    ]
+    for (const key of lists) queries.setQueryData(key, 'an answer')
+    forget(queries, 'plan', 'mine')
+    for (const key of lists) expect(queries.getQueryState(key)?.isInvalidated, key[1] as string).toBe(true)
   })
 
   it('is nothing of another client', () => {

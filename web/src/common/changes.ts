@@ -6,7 +6,7 @@ const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
 
 /** Answers about a client, by what goes into them; paths below the client's. */
 const ABOUT = {
-  frame: ['', '/coming'],
+  frame: ['', '/coming', '/outlook'],
   judged: [
     '/ladders/{family_id}',
     '/ladders/{family_id}/drawings',
@@ -49,7 +49,12 @@ export function forget(
     predicate: ({ queryKey: [, path, init] }) =>
       typeof path === 'string' && touched.includes(path) && isAbout(init, client_id),
   })
-  // Lines of the list of clients say who was here and what is recorded.
+  forgetLists(queries)
+}
+
+/** Lets the practice's lists be asked for again: they say who comes, who was here and what is recorded. */
+export function forgetLists(queries: QueryClient) {
+  void queries.invalidateQueries({ queryKey: ['get', '/api/practices/{practice_id}/today'] })
   void queries.invalidateQueries({ queryKey: ['post', '/api/practices/{practice_id}/clients/search'] })
 }
 
@@ -70,7 +75,7 @@ export function useChanged(change: Change, stored: readonly string[] = []): () =
 /** After a change to the library everything drawn or judged from it is asked for again. */
 export function useLibraryChanged(): () => void {
   const queries = useQueryClient()
-  const judged: readonly string[] = ABOUT.judged.map((path) => CLIENT + path)
+  const judged: readonly string[] = [...ABOUT.judged, '/outlook'].map((path) => CLIENT + path)
   return () => {
     void queries.invalidateQueries({
       predicate: ({ queryKey: [, path] }) =>

@@ -38,6 +38,18 @@ export function longDate(iso: string): string {
   return written(iso, LONG)
 }
 
+/** '14:05', of a time of the practice's own clock. */
+export function clockTime(time: string): string {
+  return timeOfDay(new Date(`2000-01-01T${time}`).getTime())
+}
+
+/** The day so many days after another. */
+export function daysAfter(iso: string, days: number): string {
+  const date = new Date(`${iso}T12:00:00Z`)
+  date.setUTCDate(date.getUTCDate() + days)
+  return date.toISOString().slice(0, 10)
+}
+
 /** '14:05', of a moment on this device. */
 export function timeOfDay(at: number): string {
   return shown(new Intl.DateTimeFormat(locale(), { hour: '2-digit', minute: '2-digit' }).format(new Date(at)))

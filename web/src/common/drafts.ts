@@ -5,7 +5,7 @@ const PREFIX = 'asketa-draft:'
 const KEPT_MS = 24 * 3600 * 1000
 
 /** Text somebody typed, or only what was picked out on a screen: losing the one is worth a question. */
-type Kind = 'typed' | 'picked'
+export type Kind = 'typed' | 'picked'
 
 interface Kept {
   kind: Kind
@@ -44,6 +44,31 @@ export function useKeptDraft<T>(key: string, initial: T, kind: Kind = 'typed'): 
   }, [key])
   return { value: kept === undefined ? initial : (kept.value as T), set, clear, since: kept?.at }
 }
+
+/**
+ * State kept like a draft that is led on by events: `after` is a pure function of what was and what happened. The
+ * second of the pair keeps its identity as long as key, functions and `initial` do.
+ */
+export function useKeptSteps<State, Event>(
+  key: string,
+  after: (state: State, event: Event) => State,
+  initial: State,
+  kindOf: (state: State) => Kind = picked,
+): [State, (event: Event) => void] {
+  const { value } = useKeptDraft(key, initial)
+  const step = useCallback(
+    (event: Event) => {
+      // What is kept now, not what was rendered last: two events may come between two renders.
+      const kept = read(key)
+      const value = after(kept === undefined ? initial : (kept.value as State), event)
+      write(key, { kind: kindOf(value), at: Date.now(), value })
+    },
+    [key, after, initial, kindOf],
+  )
+  return [value, step]
+}
+
+const picked = (): Kind => 'picked'
 
 /** The same as a tuple, for what is picked rather than typed. */
 export function usePicked<T>(key: string, initial: T): [T, (next: T) => void] {

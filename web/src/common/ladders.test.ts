@@ -82,6 +82,15 @@ describe('which rungs are set up', () => {
 
   it('are those of the address, the other side on the same ladder', () => {
     expect(chosen('right=fold.0')).toEqual({ left: 'fold.0', right: 'fold.0' })
+    expect(chosen('left=fold.0')).toEqual({ left: 'fold.0', right: 'fold.0' })
+  })
+
+  it('come from the ladder their own side names, and from the other’s only where theirs names none', () => {
+    const opened = (address: string) => familiesFrom(lines, new URLSearchParams(address))
+    expect(opened('left=fold.0&right=four.0')).toEqual({ left: 'fold', right: 'four' })
+    expect(opened('left=four.0&right=fold.0')).toEqual({ left: 'four', right: 'fold' })
+    expect(opened('left=fold.')).toEqual({ left: 'fold', right: 'fold' })
+    expect(opened('')).toEqual({ left: 'four', right: 'four' })
   })
 
   it('may come from two ladders', () => {

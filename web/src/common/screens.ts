@@ -16,6 +16,7 @@ interface Of {
 }
 
 const listed = {
+  today: { path: 'today', title: 'screens.today', bar: true },
   clients: { path: 'clients', title: 'screens.clients', bar: true },
   library: { path: 'library/:familyId?', title: 'screens.library', bar: true },
   card: { path: 'library/card/:variationId', title: 'screens.card' },

@@ -5,6 +5,7 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { act, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import axe from 'axe-core'
+import { type ReactNode, useState } from 'react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { expect, vi } from 'vitest'
 import { newQueries } from '../app/queries'
@@ -59,21 +60,34 @@ function serve(own: Answers, sent: Sent[]) {
 /** Styles go nowhere: the page of the tests would look each rule up for every question about an element. */
 const nowhere = createCache({ key: 'css', container: document.createElement('div') })
 
+function Around({ children }: { children: ReactNode }) {
+  const [queries] = useState(newQueries)
+  return (
+    <CacheProvider value={nowhere}>
+      <ThemeProvider theme={theme} storageManager={null}>
+        <QueryClientProvider client={queries}>{children}</QueryClientProvider>
+      </ThemeProvider>
+    </CacheProvider>
+  )
+}
+
+/** A part of the application by itself, as if on a page of the client's; `own` answers what it asks for. */
+export function show(part: ReactNode, own: Answers = {}) {
+  const sent: Sent[] = []
+  vi.stubGlobal('fetch', vi.fn(serve(own, sent)))
+  const path = '/practices/:practiceId/clients/:clientId'
+  const router = createMemoryRouter([{ path, element: <main>{part}</main> }], { initialEntries: [CLIENT] })
+  render(<RouterProvider router={router} />, { wrapper: Around })
+  return { user: userEvent.setup(), sent }
+}
+
 /** The application at an address, served from the recording; `own` answers go before it. */
 export async function open(address: string, own: Answers = {}) {
   const sent: Sent[] = []
   vi.stubGlobal('fetch', vi.fn(serve(own, sent)))
   const router = createMemoryRouter(routes, { initialEntries: [address] })
   const user = userEvent.setup()
-  render(
-    <CacheProvider value={nowhere}>
-      <ThemeProvider theme={theme} storageManager={null}>
-        <QueryClientProvider client={newQueries()}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
-      </ThemeProvider>
-    </CacheProvider>,
-  )
+  render(<RouterProvider router={router} />, { wrapper: Around })
   await act(async () => {
     await Promise.resolve()
   })

@@ -3,24 +3,15 @@ import { afterEach, vi } from 'vitest'
 import { forgetDrafts } from '../common/drafts'
 import '../common/i18n'
 import '../common/i18n/views'
+import { asWideAs, DESK } from './window'
 
 configure({
   asyncUtilTimeout: 8000,
   getElementError: (message) => new Error((message ?? '').split('\n\n')[0]),
 })
 
-/** As wide as a desk. */
-const WIDTH = 1280
-
 // What a browser has and the page of the tests has not.
-vi.stubGlobal('matchMedia', (query: string) => ({
-  matches: Number(/min-width:\s*([\d.]+)/.exec(query)?.[1] ?? Infinity) <= WIDTH,
-  media: query,
-  addListener: () => undefined,
-  removeListener: () => undefined,
-  addEventListener: () => undefined,
-  removeEventListener: () => undefined,
-}))
+asWideAs(DESK)
 vi.stubGlobal(
   'IntersectionObserver',
   class {
@@ -46,6 +37,7 @@ HTMLCanvasElement.prototype.getContext = () => null
 
 afterEach(() => {
   cleanup()
+  asWideAs(DESK)
   forgetDrafts()
   localStorage.clear()
 })

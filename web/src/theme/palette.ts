@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react'
 import type { PaletteColor, PaletteColorOptions, PaletteOptions } from '@mui/material/styles'
 
 /** What the ground and the panels on it are filled with, besides MUI's own. */
@@ -36,6 +37,22 @@ declare module '@mui/material/styles' {
     right: PaletteColorOptions
     both: PaletteColorOptions
     surface: Surfaces
+  }
+}
+declare module '@mui/material/styles' {
+  interface TypographyVariants {
+    note: CSSProperties
+    small: CSSProperties
+  }
+  interface TypographyVariantsOptions {
+    note: CSSProperties
+    small: CSSProperties
+  }
+}
+declare module '@mui/material/Typography' {
+  interface TypographyPropsVariantOverrides {
+    note: true
+    small: true
   }
 }
 declare module '@mui/material/Button' {

@@ -23,6 +23,9 @@ export const theme = createTheme({
     h2: { fontFamily: serif, fontSize: '1.3rem', fontWeight: 600 },
     h3: { fontFamily: serif, fontSize: '1.08rem', fontWeight: 600 },
     button: { textTransform: 'none', fontWeight: 600 },
+    // What stands beside the thing itself, and what stands beneath it.
+    note: { fontFamily: sans, fontSize: '0.92rem', lineHeight: 1.4 },
+    small: { fontFamily: sans, fontSize: '0.84rem', lineHeight: 1.3 },
     overline: { letterSpacing: '0.06em', fontSize: '0.78rem', lineHeight: 1.5, fontWeight: 600 },
   },
   components: {
@@ -33,6 +36,13 @@ export const theme = createTheme({
           '--focus': vars.palette.text.primary,
         },
         [`[${LIGHT}="dark"]`]: figureColours('dim'),
+        // The fields of dates and times, as all others.
+        '.MuiPickersOutlinedInput-root': {
+          backgroundColor: vars.palette.surface.fieldGround,
+          '&:not(.Mui-focused, .Mui-error) .MuiPickersOutlinedInput-notchedOutline': {
+            borderColor: vars.palette.surface.field,
+          },
+        },
         body: { fontVariantNumeric: 'tabular-nums' },
         [FOCUSED]: { outline: '3px solid var(--focus)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': {
@@ -54,7 +64,8 @@ export const theme = createTheme({
       defaultProps: { disableElevation: true, disableRipple: true },
       styleOverrides: {
         root: { minHeight: 38 },
-        sizeLarge: { minHeight: 46, fontSize: '1rem' },
+        // As large as a thumb.
+        sizeLarge: { minHeight: 44, fontSize: 'inherit' },
         outlined: ({ theme: { vars } }) => ({
           '&.MuiButton-colorPrimary': { borderColor: vars.palette.surface.field },
         }),
@@ -65,7 +76,12 @@ export const theme = createTheme({
       styleOverrides: { root: { fontFamily: 'inherit', fontSize: 'inherit' } },
     },
     MuiTypography: {
+      defaultProps: { variantMapping: { note: 'div', small: 'div' } },
       variants: [
+        {
+          props: ({ variant }) => variant === 'note' || variant === 'small',
+          style: ({ theme: { vars } }) => ({ color: vars.palette.text.secondary }),
+        },
         {
           props: { color: 'text.secondary' },
           style: ({ theme: { vars } }) => ({ color: vars.palette.text.secondary }),
@@ -99,16 +115,6 @@ export const theme = createTheme({
       },
     },
     MuiFormHelperText: { styleOverrides: { root: { marginLeft: 2, fontSize: '0.85rem' } } },
-    MuiTooltip: {
-      styleOverrides: {
-        tooltip: ({ theme: { vars } }) => ({
-          backgroundColor: vars.palette.text.primary,
-          color: vars.palette.background.default,
-          fontSize: '0.85rem',
-          maxWidth: 340,
-        }),
-      },
-    },
     MuiTab: {
       styleOverrides: {
         root: ({ theme: { vars } }) => ({
@@ -123,10 +129,16 @@ export const theme = createTheme({
       },
     },
     MuiTabs: { styleOverrides: { indicator: { height: 3 } } },
+    MuiAlert: {
+      defaultProps: { variant: 'outlined' },
+      styleOverrides: { outlined: ({ theme: { vars } }) => ({ color: vars.palette.text.primary }) },
+    },
     MuiToggleButton: {
       styleOverrides: {
         root: ({ theme: { vars } }) => ({
           textTransform: 'none',
+          minHeight: 44,
+          padding: '0 10px',
           borderColor: vars.palette.surface.field,
           color: vars.palette.text.secondary,
           '&.Mui-selected, &.Mui-selected:hover': {

@@ -9,11 +9,9 @@ import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { longDate } from '../dates'
 import { practiceManner } from '../practice'
+import { UNFINISHED } from './unfinished'
 
 dayjs.extend(updateLocale)
-
-/** What stands for a date that was begun and not finished: it is typed, so it is neither absent nor a date. */
-export const UNFINISHED = 'unfinished'
 
 const FORMATS = {
   day_month_year: 'DD/MM/YYYY',

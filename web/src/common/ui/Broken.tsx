@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useNavigate, useRouteError } from 'react-router'
 import { Empty } from './States'
+import { Row } from './layout'
 
 /** What browsers say when a part of the application cannot be fetched. */
 const NOT_LOADED =
@@ -21,7 +22,7 @@ export function Broken() {
         title={t(notLoaded ? 'common.notLoaded' : 'common.broken')}
         more={t(notLoaded ? 'common.notLoadedMore' : 'common.brokenMore')}
         action={
-          <Box sx={{ display: 'flex', gap: 1, justifyContent: 'center' }}>
+          <Row align="stretch" justify="center">
             <Button variant="contained" onClick={() => void navigate(pathname + search, { replace: true })}>
               {t('common.again')}
             </Button>
@@ -36,7 +37,7 @@ export function Broken() {
             <Button component={Link} to="/">
               {t('common.toClients')}
             </Button>
-          </Box>
+          </Row>
         }
       />
     </Box>

@@ -20,7 +20,6 @@ export function DraftNote({ since, onDiscard }: Props) {
   return (
     <Alert
       severity="info"
-      variant="outlined"
       action={
         <Button
           color={asked ? 'error' : 'inherit'}

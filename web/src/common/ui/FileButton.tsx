@@ -54,7 +54,6 @@ export function FileButton({ label, bringIn }: Props) {
       {bringIn.isError && (
         <Alert
           severity="error"
-          variant="outlined"
           onClose={() => {
             bringIn.reset()
           }}

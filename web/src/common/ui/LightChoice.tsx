@@ -18,7 +18,7 @@ export function LightChoice({ place, lights = LIGHTS }: { place: Place; lights?:
       }}
     >
       {lights.map((each) => (
-        <ToggleButton key={each} value={each} sx={{ minHeight: 40, px: 1.5 }}>
+        <ToggleButton key={each} value={each}>
           {t(`light.${each}`)}
         </ToggleButton>
       ))}

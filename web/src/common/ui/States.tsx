@@ -3,6 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Skeleton from '@mui/material/Skeleton'
 import Typography from '@mui/material/Typography'
+import type { SxProps, Theme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
@@ -27,6 +28,16 @@ export function Working() {
 /** Whether an answer needs this client's stature first. */
 export function isStatureMissing(error: Error): boolean {
   return error instanceof ApiProblem && error.problem.code === 'stature_missing'
+}
+
+/** Why something could not be stored, beside what was typed; nothing while all is well. */
+export function Refused({ error, sx }: { error: Error | null; sx?: SxProps<Theme> }) {
+  if (error === null) return null
+  return (
+    <Alert severity="error" sx={sx ?? null}>
+      {error.message}
+    </Alert>
+  )
 }
 
 interface FailureProps {
@@ -59,7 +70,7 @@ export function Failure({ error, again }: FailureProps) {
     <Alert
       role="alert"
       severity="error"
-      variant="outlined"
+
       sx={{ maxWidth: 640, mx: 'auto', my: 2 }}
       action={
         again && (

@@ -1,7 +1,9 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
+import type { Schemas } from '../../api/client'
 import { button, CLIENT, expectAccessible, open } from '../../testing/app'
 
+type Ladder = Schemas['LadderOut']
 const lane = (side: string) => screen.findByRole('group', { name: `Figure-four, ${side}` })
 
 describe('the ladders', () => {
@@ -32,6 +34,27 @@ describe('the ladders', () => {
     const query = new URLSearchParams(router.state.location.search)
     expect(query.get('left')).toBe('figure_four.block_end')
     expect(query.get('right')).toBe('figure_four.block_flat')
+  })
+
+  it('say of a closed rung why, and name no set-up for it', async () => {
+    const key = `GET /api${CLIENT}/ladders/figure_four`
+    const { default: recorded } = await import('../../testing/answers.json')
+    const ladder = structuredClone((recorded as unknown as Record<string, Ladder>)[key] as Ladder)
+    const [first, second] = ladder.left.rungs
+    Object.assign(first ?? {}, {
+      verdict: 'leave_out',
+      line: 'seat 49',
+      reasons: ['The hip bends past 90°.'],
+    })
+    Object.assign(second ?? {}, { verdict: 'clear', line: 'seat 45', reasons: [] })
+    const { user } = await open(`${CLIENT}/choose`, { [key]: ladder })
+    const rungs = within(await lane('left'))
+    const panel = (await button('Open the set-up')).closest('section') as HTMLElement
+    await user.click(rungs.getAllByRole('button')[0] as HTMLElement)
+    expect(panel.textContent).toContain('The hip bends past 90°.')
+    expect(panel.textContent).not.toContain('seat 49')
+    await user.click(rungs.getAllByRole('button')[1] as HTMLElement)
+    expect(panel.textContent).toContain('seat 45')
   })
 
   it('are those of the purpose asked for', async () => {

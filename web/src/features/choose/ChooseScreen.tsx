@@ -13,10 +13,11 @@ import { addressOf, screenById } from '../../common/screens'
 import { Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { WhenSeen } from '../../common/ui/WhenSeen'
+import { colours } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
 import { Ladder } from './Ladder'
 import type { Chosen } from './model'
 import { ReasonPanel } from './ReasonPanel'
-import { colours } from '../../theme/theme'
 
 /** Nothing chosen yet, the same at every look. */
 const NONE: Chosen = {}
@@ -107,10 +108,10 @@ export function ChooseScreen() {
           sx={{ ml: 'auto', display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
         >
           {VERDICTS.map((verdict) => (
-            <Box key={verdict} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+            <Row key={verdict} gap={0.75}>
               <VerdictMark verdict={verdict} />
               {t(`verdict.${verdict}`)}
-            </Box>
+            </Row>
           ))}
         </Box>
       </Box>

@@ -64,7 +64,7 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
     >
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, mb: 0.5 }}>
         <Typography variant="h2">{ladder.name}</Typography>
-        <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+        <Typography variant="note">
           {ladder.about}
           {ladder.side_means !== 'worked_leg' && ` ${t(`choose.sideMeans.${ladder.side_means}`)}`}
         </Typography>

@@ -4,8 +4,9 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
 import { VerdictMark } from '../../common/ui/VerdictMark'
-import type { Chosen } from './model'
 import { colours, laneColour } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
+import type { Chosen } from './model'
 
 interface Props {
   ladders: Schemas['LadderOut'][]
@@ -36,10 +37,10 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
           <Typography color="text.secondary">{t('choose.noneChosen')}</Typography>
         ) : (
           <>
-            <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+            <Row>
               <VerdictMark verdict={rung.verdict} />
               <strong>{ladder.rungs.find((name) => name.id === rung.variation)?.name}</strong>
-            </Box>
+            </Row>
             <Typography>
               {t(`verdictLong.${rung.verdict}`)}
               {rung.line !== '' && rung.verdict !== 'leave_out' && `: ${rung.line}`}
@@ -68,6 +69,7 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
         pb: 1.5,
         overflowY: 'auto',
         display: 'grid',
+        direction: 'ltr',
         gridTemplateColumns: { xs: '1fr', sm: shared ? '1fr auto' : '1fr 1fr auto' },
         gap: 3,
         alignItems: 'start',

@@ -52,7 +52,7 @@ export function ClientFrame() {
           <Typography translate="no" variant="h2" component="p">
             {client.name}
           </Typography>
-          <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+          <Typography variant="note">
             {about}
             {about !== '' && client.occupation !== '' && ' · '}
             <span translate="no">{client.occupation}</span>

@@ -26,6 +26,7 @@ describe('the clients', () => {
       'left',
       'both',
       'right',
+      'next_visit',
       'last_visit',
     ])
     expect(cells[3]?.textContent).toBe(said?.right.join(''))
@@ -66,6 +67,18 @@ describe('the clients', () => {
     await user.click(screen.getByRole('columnheader', { name: /client/ }))
     await waitFor(() => {
       expect(names()).toEqual([...before].sort().reverse())
+    })
+  })
+
+  it('are sorted by who comes next, those not booked last', async () => {
+    const days = ['2026-12-24', null, '2026-12-01']
+    const booked = clients.slice(0, 3).map((each, k) => ({ ...each, next_visit: days[k] }))
+    const { user } = await open(`${PRACTICE}/clients`, { [SEARCH]: booked })
+    const rows = within(await screen.findByRole('grid'))
+    await user.click(rows.getByText('comes next'))
+    await waitFor(() => {
+      const names = rows.getAllByRole('link').map((each) => each.textContent)
+      expect(names).toEqual([booked[2], booked[0], booked[1]].map((each) => each?.name))
     })
   })
 

@@ -1,12 +1,7 @@
+import Typography from '@mui/material/Typography'
 import Box from '@mui/material/Box'
 import useMediaQuery from '@mui/material/useMediaQuery'
-import {
-  DataGrid,
-  type GridCellParams,
-  type GridColDef,
-  type GridRenderCellParams,
-  type GridRowParams,
-} from '@mui/x-data-grid'
+import type { GridCellParams, GridColDef, GridRenderCellParams, GridRowParams } from '@mui/x-data-grid'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
@@ -14,8 +9,8 @@ import type { Lane, Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { usePracticeId } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
-import { colours, laneColour, serif } from '../../theme/theme'
-import { gridText } from './gridText'
+import { Grid } from '../../common/ui/Grid'
+import { laneColour, serif } from '../../theme/theme'
 import { firstStop, recordsOf } from './model'
 
 type Line = Schemas['ClientLine']
@@ -43,6 +38,17 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
       valueGetter: (_, client) => recordsOf(client, lane).join(', '),
       renderCell: ({ row }: Cell) => <Records lines={recordsOf(row, lane)} lane={lane} />,
     })
+    const next: GridColDef<Line> = {
+      field: 'next_visit',
+      headerName: t('clients.nextHere'),
+      width: 124,
+      align: 'right',
+      headerAlign: 'right',
+      // Who is not booked comes after everybody who is.
+      valueGetter: (_, client) => client.next_visit ?? NEVER,
+      renderCell: ({ row }: Cell) =>
+        row.next_visit !== null && <Typography variant="note">{shortDate(row.next_visit)}</Typography>,
+    }
     return [
       {
         field: 'name',
@@ -68,14 +74,20 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
             >
               {row.name}
             </Box>
-            <Box translate="no" sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>
+            <Typography variant="note" translate="no">
               {[row.age, row.occupation].filter(Boolean).join(' · ')}
-            </Box>
+            </Typography>
+            {!roomy && row.next_visit !== null && (
+              <Typography variant="note">
+                {t('clients.nextHere')}: {shortDate(row.next_visit)}
+              </Typography>
+            )}
             {!roomy && LANES.map((lane) => <NamedRecords key={lane} client={row} lane={lane} />)}
           </Box>
         ),
       },
       ...(roomy ? LANES.map(sided) : []),
+      ...(roomy ? [next] : []),
       {
         field: 'last_visit',
         headerName: t('clients.lastHere'),
@@ -91,49 +103,26 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
   const open = (client: Line) => {
     void navigate(addressOf(screenById(firstStop(client)), practiceId, client.id))
   }
-  const text = useMemo(() => gridText(t), [t])
   return (
-    <DataGrid
-      rows={clients}
-      columns={columns}
-      getRowHeight={() => 'auto'}
-      onRowClick={({ row }: GridRowParams<Line>) => {
-        open(row)
-      }}
-      onCellKeyDown={({ row, field }: GridCellParams<Line>, event) => {
-        // The name is a link of its own.
-        if (event.key === 'Enter' && field !== 'name') open(row)
-      }}
-      disableRowSelectionOnClick
-      disableColumnSelector
-      hideFooter={clients.length <= PAGE}
-      initialState={{ pagination: { paginationModel: { pageSize: PAGE } } }}
-      pageSizeOptions={[PAGE, 50, 100]}
-      aria-label={t('clients.title')}
-      localeText={text}
-      sx={{
-        border: 0,
-        '--DataGrid-t-color-interactive-focus': 'var(--focus)',
-        '--DataGrid-t-color-background-base': colours.ground,
-        '--DataGrid-t-header-background-base': colours.ground,
-        '--DataGrid-t-color-border-base': colours.line,
-        '& .MuiDataGrid-cell': {
-          py: 1.5,
-          cursor: 'pointer',
-          lineHeight: 1.4,
-          display: 'flex',
-          alignItems: 'center',
-        },
-        '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 700 },
-        '& .lane-left': { color: laneColour('left') },
-        '& .lane-right': { color: laneColour('right') },
-        '& .MuiDataGrid-row:hover': { bgcolor: colours.panel },
-      }}
-    />
+    <Box sx={{ '& .MuiDataGrid-cell': { cursor: 'pointer', py: 1.5 } }}>
+      <Grid
+        label={t('clients.title')}
+        rows={clients}
+        columns={columns}
+        onRowClick={({ row }: GridRowParams<Line>) => {
+          open(row)
+        }}
+        onCellKeyDown={({ row, field }: GridCellParams<Line>, event) => {
+          // The name is a link of its own.
+          if (event.key === 'Enter' && field !== 'name') open(row)
+        }}
+      />
+    </Box>
   )
 }
 
-const PAGE = 25
+/** A day after every other. */
+const NEVER = '9999'
 
 const EDGES = {
   left: { borderRight: 3, pr: 1.25, textAlign: 'right' },

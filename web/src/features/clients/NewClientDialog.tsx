@@ -1,19 +1,20 @@
-import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { Refused } from '../../common/ui/States'
 import { ApiProblem, query } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
-import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import { DateField } from '../../common/forms/DateField'
+import { UNFINISHED } from '../../common/forms/unfinished'
 import { usePracticeId } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { DraftNote } from '../../common/ui/DraftNote'
+import { Fields } from '../../common/ui/layout'
 import { useClientsChanged } from './queries'
 
 const EMPTY = { name: '', birth_date: '', occupation: '' }
@@ -60,13 +61,9 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="new-client">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="new-client">{t('clients.new')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+        <Fields>
           <DraftNote since={since} onDiscard={clear} />
-          {create.isError && (
-            <Alert severity="error" variant="outlined">
-              {create.error.message}
-            </Alert>
-          )}
+          <Refused error={create.error} />
           <TextField label={t('clients.name')} autoFocus required {...field('name')} />
           <DateField
             label={t('clients.birthDate')}
@@ -78,7 +75,7 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
             }}
           />
           <TextField label={t('clients.occupation')} {...field('occupation')} />
-        </DialogContent>
+        </Fields>
         <DialogActions>
           <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button type="submit" variant="contained" disabled={create.isPending}>

@@ -4,7 +4,6 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
@@ -14,6 +13,7 @@ import { ApiProblem, type Schemas } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
 import { usePracticeId } from '../../common/route'
 import { FieldProblem, FigureField } from './FigureField'
+import { Fields, Row } from '../../common/ui/layout'
 import {
   copyOf,
   savedMeanwhile,
@@ -119,21 +119,21 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
           {t(version === undefined ? 'library.copyTitle' : 'library.changeTitle', { name: data.name })}
         </DialogTitle>
         {unreadable !== undefined && (
-          <Alert severity="error" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+          <Alert severity="error" sx={{ mx: 3, mb: 1 }}>
             {t('library.notSaved')}
           </Alert>
         )}
         {saving.isError && unreadable === undefined && (
-          <Alert severity="error" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+          <Alert severity="error" sx={{ mx: 3, mb: 1 }}>
             {messageOf(saving.error, elsewhere, t('library.notSaved'))}
           </Alert>
         )}
         {meanwhile !== undefined && (
-          <Alert severity="warning" variant="outlined" sx={{ mx: 3, mb: 1 }}>
+          <Alert severity="warning" sx={{ mx: 3, mb: 1 }}>
             {t('library.meanwhile', { number: meanwhile.number, name: meanwhile.file.variation.name })}
           </Alert>
         )}
-        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+        <Fields>
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 260px' }, gap: 2 }}>
             <TextField
               label={t('library.name')}
@@ -168,7 +168,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
               />
             ))}
           {fixedAngles(original.variation.recipe).map(([name]) => (
-            <Box key={name} sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
+            <Row key={name} gap={1.5}>
               <Box sx={{ width: 190 }}>{t(`library.trunk.${name}`)}</Box>
               <FigureField
                 name={t(`library.trunk.${name}`)}
@@ -178,7 +178,7 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
                   set({ recipe: { ...variation.recipe, [name]: value } })
                 }}
               />
-            </Box>
+            </Row>
           ))}
           <Typography variant="h3">{t('library.dose')}</Typography>
           <HoldFields
@@ -217,10 +217,8 @@ export function AdjustDialog({ data, version, onClose, onSaved }: Props) {
               set({ watch })
             }}
           />
-          <Typography color="text.secondary" sx={{ fontSize: '0.9rem' }}>
-            {t('library.keptFromOriginal')}
-          </Typography>
-        </DialogContent>
+          <Typography variant="note">{t('library.keptFromOriginal')}</Typography>
+        </Fields>
         <DialogActions>
           <Button
             onClick={() => {
@@ -266,13 +264,13 @@ function HoldFields({ hold, problem, onChange }: HoldProps) {
   )
   return (
     <Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
+      <Row gap={1.5}>
         <Box sx={{ width: 190 }}>{t(`library.holdStyle.${hold.style}`)}</Box>
         {field('from')}
         {field('to')}
         {field('step')}
         {hold.style === 'reps' && field('sets')}
-      </Box>
+      </Row>
       {problem !== undefined && <FieldProblem text={problem} />}
     </Box>
   )

@@ -35,10 +35,10 @@ export function Drawings({ data }: { data: Schemas['VariationOut'] }) {
               sx={{ display: 'block', borderRadius: 1, p: 0.5, '&:hover': { bgcolor: colours.panel } }}
             >
               <Figure svg={each.figure} height={92} decorative />
-              <Box sx={{ fontSize: '0.8rem', color: 'text.secondary' }}>
+              <Typography variant="small">
                 {t(`library.view.${each.view}`)}
                 <Hidden>, {t(`library.seen.${each.view}`)}</Hidden>
-              </Box>
+              </Typography>
             </ButtonBase>
           ))}
       </Box>

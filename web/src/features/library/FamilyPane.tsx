@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { ApiProblem } from '../../api/client'
+import { Row } from '../../common/ui/layout'
 import { RungStrip } from './RungStrip'
 import { type Sitter, useFamilyCards } from './queries'
 import { SitterBar } from './SitterBar'
@@ -26,7 +27,7 @@ export function FamilyPane({ familyId, sitter, rung, set }: Props) {
     <>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'flex-start', gap: 2, minHeight: 62 }}>
         <Box sx={{ flex: '1 1 260px' }}>
-          <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.25, flexWrap: 'wrap' }}>
+          <Row gap={1.25} wrap align="baseline">
             <Typography variant="h1" component="h2">
               {family?.name ?? t('common.loading')}
             </Typography>
@@ -35,7 +36,7 @@ export function FamilyPane({ familyId, sitter, rung, set }: Props) {
                 {family.sanskrit}
               </Typography>
             )}
-          </Box>
+          </Row>
           {family !== undefined && <Typography color="text.secondary">{family.about}</Typography>}
         </Box>
         <SitterBar

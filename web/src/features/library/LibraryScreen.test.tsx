@@ -69,6 +69,9 @@ describe('the library', () => {
     const short = form.getByRole('textbox', { name: /Short name/ })
     await user.clear(short)
     await user.type(short, 'quiet')
+    const name = form.getByRole('textbox', { name: 'Name' })
+    await user.clear(name)
+    await user.type(name, 'Quiet four')
     await user.click(form.getByRole('button', { name: 'Save' }))
     expect(await form.findByText('Say it shorter.')).toBeTruthy()
     refused = false
@@ -77,7 +80,7 @@ describe('the library', () => {
       expect(screen.queryByRole('dialog')).toBeNull()
     })
     expect(sentTo('POST', '/library/variations').at(-1)?.body).toMatchObject({
-      variation: { short: 'quiet' },
+      variation: { short: 'quiet', name: 'Quiet four' },
     })
   })
 
@@ -116,5 +119,28 @@ describe('the library', () => {
       expect(list.queryByRole('link', { name: 'Our squat' })).toBeNull()
     })
     expect(list.getByRole('link', { name: 'Quiet figure-four' })).toBeTruthy()
+  })
+
+  it('opens for one of the practice’s own what can be done with it, and each only then', async () => {
+    const key = `GET ${LIBRARY}/variations/figure_four.block_flat?side=left`
+    const mine = { number: 2, saved_on: '2026-11-20', saved_by: 'Ottoline Marsh', retired: false }
+    const { user } = await open(ADDRESS, {
+      [key]: { ...answers[key], own: mine },
+      [`GET ${LIBRARY}/variations/figure_four.block_flat/versions`]: [],
+    })
+    expect(await screen.findByText(/Your own, version 2/)).toBeTruthy()
+    expect(screen.queryByRole('dialog')).toBeNull()
+    for (const [opens, named] of [
+      ['Versions', /^Versions/],
+      ['Put away', /^Put “.+” away/],
+    ] as const) {
+      await user.click(await button(opens))
+      const dialog = within(await screen.findByRole('dialog', { name: named }))
+      expect(screen.getAllByRole('dialog')).toHaveLength(1)
+      await user.click(dialog.getByRole('button', { name: /^(Close|Cancel)$/ }))
+      await waitFor(() => {
+        expect(screen.queryByRole('dialog')).toBeNull()
+      })
+    }
   })
 })

@@ -1,4 +1,3 @@
-import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
@@ -6,6 +5,7 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
+import { Refused } from '../../common/ui/States'
 import { usePracticeId } from '../../common/route'
 import { useRetireVariation } from './queries'
 
@@ -25,11 +25,7 @@ export function RetireDialog({ variationId, name, number, onClose }: Props) {
       <DialogTitle id="retire-title">{t('library.retireTitle', { name })}</DialogTitle>
       <DialogContent>
         <Typography>{t('library.retireMore')}</Typography>
-        {retire.isError && (
-          <Alert severity="error" variant="outlined" sx={{ mt: 2 }}>
-            {retire.error.message}
-          </Alert>
-        )}
+        <Refused error={retire.error} sx={{ mt: 2 }} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{t('common.cancel')}</Button>

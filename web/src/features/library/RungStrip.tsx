@@ -1,3 +1,4 @@
+import Typography from '@mui/material/Typography'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { useTranslation } from 'react-i18next'
@@ -91,10 +92,10 @@ export function RungStrip({ family, side, chosen, onChoose }: Props) {
               {rung.verdict !== null && <Hidden>, {t(`verdict.${rung.verdict}`)}</Hidden>}
             </span>
             {rung.own && (
-              <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
+              <Typography variant="small" component="span">
                 <Hidden>, </Hidden>
                 {t('library.own')}
-              </Box>
+              </Typography>
             )}
           </Box>
         </ButtonBase>

@@ -1,4 +1,3 @@
-import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
@@ -6,8 +5,9 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
 import { length } from '../../common/practice'
-import { type Sitter, useSitters } from './queries'
 import { laneColour } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
+import { type Sitter, useSitters } from './queries'
 
 interface Props {
   sitter: Sitter
@@ -25,7 +25,7 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
   const { t } = useTranslation()
   const clients = useSitters()
   return (
-    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
+    <Row gap={1.5} wrap align="flex-start">
       <TextField
         select
         label={t('library.drawnFor')}
@@ -67,6 +67,6 @@ export function SitterBar({ sitter, shared, statureCm, set }: Props) {
           ))}
         </ToggleButtonGroup>
       )}
-    </Box>
+    </Row>
   )
 }

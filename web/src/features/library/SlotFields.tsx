@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useTranslation } from 'react-i18next'
+import { Row } from '../../common/ui/layout'
 import { FieldProblem, FigureField } from './FigureField'
 import type { Slot } from './model'
 
@@ -15,18 +16,14 @@ interface Props {
 export function SlotFields({ slot, problem, onChange }: Props) {
   return (
     <Box>
-      <Box
-        role="group"
-        aria-label={slot.label}
-        sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}
-      >
+      <Row role="group" aria-label={slot.label} gap={1.5} wrap>
         <Box sx={{ width: 190 }}>{slot.label}</Box>
         {slot.type === 'stack' ? (
           <StackFields slot={slot} onChange={onChange} />
         ) : (
           <NumberFields slot={slot} onChange={onChange} />
         )}
-      </Box>
+      </Row>
       {problem !== undefined && <FieldProblem text={problem} />}
     </Box>
   )

@@ -4,12 +4,14 @@ import Typography from '@mui/material/Typography'
 import { type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation } from 'react-router'
+import { Labelled } from '../../common/ui/Labelled'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { usePracticeId } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { Rest, Row } from '../../common/ui/layout'
 import { AdjustDialog } from './AdjustDialog'
 import { Closers } from './Closers'
 import { Drawings } from './Drawings'
@@ -39,10 +41,10 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
   return (
     <Box component="article" aria-busy={rung.isPlaceholderData} sx={{ pt: 1.5 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
-        <Box sx={{ flex: 1 }}>
+        <Rest>
           <Typography variant="h2">{data.name}</Typography>
           {data.own !== null && (
-            <Typography color="text.secondary" sx={{ fontSize: '0.9rem' }}>
+            <Typography variant="note">
               {t('library.ownVersion', {
                 number: data.own.number,
                 date: shortDate(data.own.saved_on),
@@ -51,7 +53,7 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
               {data.own.retired && ` ${t('library.isRetired')}`}
             </Typography>
           )}
-        </Box>
+        </Rest>
         <Actions data={data} onOpen={setOpen} />
       </Box>
       <Box
@@ -64,9 +66,11 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
         <Box>
           <Drawings key={data.id} data={data} />
           <Verdict data={data} />
-          {data.fetch.length > 0 && <Row label={t('library.fetch')}>{data.fetch.join(', ')}</Row>}
-          <Row label={t('library.dose')}>{data.hold}</Row>
-          {data.counter.length > 0 && <Row label={t('library.after')}>{data.counter.join(', ')}</Row>}
+          {data.fetch.length > 0 && <Labelled label={t('library.fetch')}>{data.fetch.join(', ')}</Labelled>}
+          <Labelled label={t('library.dose')}>{data.hold}</Labelled>
+          {data.counter.length > 0 && (
+            <Labelled label={t('library.after')}>{data.counter.join(', ')}</Labelled>
+          )}
           <Box sx={{ display: 'flex', gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
             <Step label={t('setUp.stepBack')} step={data.step_back} onGo={onGo} />
             <Step label={t('setUp.stepForward')} step={data.step_forward} onGo={onGo} />
@@ -75,13 +79,13 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
         <Box>
           <Head>{t('library.recipe')}</Head>
           {data.recipe.map((line) => (
-            <Row key={line.about} label={line.about}>
+            <Labelled key={line.about} label={line.about}>
               {line.words}
-            </Row>
+            </Labelled>
           ))}
           {data.slots.length > 0 && <Head>{t('library.mayBeSet')}</Head>}
           {data.slots.map((slot) => (
-            <Row key={slot.name} label={slot.label}>
+            <Labelled key={slot.name} label={slot.label}>
               {slot.words}
               {slot.less_support !== '' && (
                 <Box component="span" sx={{ color: 'text.secondary' }}>
@@ -89,7 +93,7 @@ export function VariationDetail({ variationId, sitter, onGo }: Props) {
                   — {slot.less_support}
                 </Box>
               )}
-            </Row>
+            </Labelled>
           ))}
           {data.tests.length > 0 && (
             <>
@@ -165,15 +169,15 @@ function Verdict({ data }: { data: Schemas['VariationOut'] }) {
   return (
     <Box sx={{ mt: 1 }}>
       {data.no_stack !== null && <Typography>{data.no_stack}</Typography>}
-      {data.line !== '' && <Row label={t('library.drawnWith')}>{data.line}</Row>}
+      {data.line !== '' && <Labelled label={t('library.drawnWith')}>{data.line}</Labelled>}
       {data.verdict !== null && (
-        <Row label={t('library.today')}>
-          <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+        <Labelled label={t('library.today')}>
+          <Row gap={0.75}>
             <VerdictMark verdict={data.verdict} size={14} />
             <strong>{t(`verdictLong.${data.verdict}`)}</strong>
-          </Box>
+          </Row>
           {data.verdict !== 'clear' && <Sentences lines={data.reasons} />}
-        </Row>
+        </Labelled>
       )}
     </Box>
   )
@@ -206,15 +210,6 @@ function Head({ children }: { children: ReactNode }) {
     <Typography variant="h3" sx={{ mt: 1.75, mb: 0.25, '&:first-of-type': { mt: 0 } }}>
       {children}
     </Typography>
-  )
-}
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '118px 1fr', gap: 1, mt: 0.4, lineHeight: 1.4 }}>
-      <Box sx={{ color: 'text.secondary', fontSize: '0.92rem' }}>{label}</Box>
-      <div>{children}</div>
-    </Box>
   )
 }
 

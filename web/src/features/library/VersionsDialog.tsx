@@ -1,4 +1,4 @@
-import Alert from '@mui/material/Alert'
+import Typography from '@mui/material/Typography'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
@@ -7,8 +7,9 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { useTranslation } from 'react-i18next'
 import { longDate } from '../../common/dates'
-import { Failure, Working } from '../../common/ui/States'
+import { Failure, Working, Refused } from '../../common/ui/States'
 import { usePracticeId } from '../../common/route'
+import { Rest } from '../../common/ui/layout'
 import type { VariationFile } from './model'
 import { useChangeVariation, useVersions } from './queries'
 
@@ -30,21 +31,17 @@ export function VersionsDialog({ variationId, number, onClose }: Props) {
       <DialogContent>
         {versions.isPending && <Working />}
         {versions.isError && <Failure error={versions.error} again={() => void versions.refetch()} />}
-        {change.isError && (
-          <Alert severity="error" variant="outlined">
-            {change.error.message}
-          </Alert>
-        )}
+        <Refused error={change.error} />
         {versions.data?.map((version) => (
           <Box key={version.id} sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 0.75 }}>
             <strong style={{ width: 28 }}>{version.number}</strong>
-            <Box sx={{ flex: 1 }}>
+            <Rest>
               <div>{(version.file as unknown as VariationFile).variation.name}</div>
-              <Box sx={{ color: 'text.secondary', fontSize: '0.9rem' }}>
+              <Typography variant="note">
                 {longDate(version.saved_on)}, {version.saved_by}
                 {version.retired && ` — ${t('library.putAway')}`}
-              </Box>
-            </Box>
+              </Typography>
+            </Rest>
             {(version.number !== number || version.retired) && (
               <Button
                 size="small"

@@ -1,9 +1,7 @@
-import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import FormGroup from '@mui/material/FormGroup'
@@ -12,11 +10,14 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Refused } from '../../common/ui/States'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
-import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import { DateField } from '../../common/forms/DateField'
+import { UNFINISHED } from '../../common/forms/unfinished'
 import { useClientPath } from '../../common/route'
 import { DraftNote } from '../../common/ui/DraftNote'
+import { Fields } from '../../common/ui/layout'
 import type { Form } from './forms'
 import { useClearance } from './queries'
 
@@ -70,13 +71,9 @@ export function ClearanceDialog({
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="clearance-title">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="clearance-title">{t('limits.clearanceForm.title')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+        <Fields>
           <DraftNote since={since} onDiscard={clear} />
-          {give.isError && (
-            <Alert severity="error" variant="outlined">
-              {give.error.message}
-            </Alert>
-          )}
+          <Refused error={give.error} />
           <TextField
             select
             label={t('limits.clearanceForm.who')}
@@ -123,7 +120,7 @@ export function ClearanceDialog({
               />
             ))}
           </FormGroup>
-        </DialogContent>
+        </Fields>
         <DialogActions>
           <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button type="submit" variant="contained" disabled={give.isPending || draft.scope.length === 0}>

@@ -1,17 +1,17 @@
-import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Refused } from '../../common/ui/States'
 import type { Schemas } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { DraftNote } from '../../common/ui/DraftNote'
+import { Fields } from '../../common/ui/layout'
 import { useDailyAnswer } from './queries'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)
@@ -49,13 +49,9 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="daily-title">
       <form onSubmit={submit}>
         <DialogTitle id="daily-title">{t('limits.dailyForm.title')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, pt: '8px !important' }}>
+        <Fields>
           <DraftNote since={since} onDiscard={clear} />
-          {answer.isError && (
-            <Alert severity="error" variant="outlined">
-              {answer.error.message}
-            </Alert>
-          )}
+          <Refused error={answer.error} />
           <TextField
             select
             label={t('limits.facts.pain_today')}
@@ -84,7 +80,7 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
               </MenuItem>
             ))}
           </TextField>
-        </DialogContent>
+        </Fields>
         <DialogActions>
           <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button type="submit" variant="contained" disabled={answer.isPending}>

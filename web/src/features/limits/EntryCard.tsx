@@ -133,7 +133,7 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
         </Button>
       </Box>
       {withdraw.isError && (
-        <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
+        <Alert severity="error" sx={{ mt: 1 }}>
           <strong>{t('limits.notWithdrawn')}</strong> {withdraw.error.message}
         </Alert>
       )}

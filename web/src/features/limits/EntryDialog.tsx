@@ -95,7 +95,7 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
           <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
             <DraftNote since={since} onDiscard={clear} />
             {record.isError && (
-              <Alert severity="error" variant="outlined">
+              <Alert severity="error">
                 {stale ? (
                   <>
                     <strong>{t('limits.staleTitle')}.</strong> {t('limits.staleMore')}

@@ -136,4 +136,36 @@ describe('the records', () => {
       expect(sentTo('POST', '/clearances')[0]?.body).toMatchObject({ who: 'surgeon', date: '2026-11-20' })
     })
   })
+
+  it('take a clearance for what is ticked, and not for what was ticked off again', async () => {
+    const { user, sentTo } = await open(`${CLIENT}/limits`, {
+      [`POST ${ENTRIES}/${hip?.id ?? ''}/clearances`]: stored,
+    })
+    await user.click(await button('Record a clearance'))
+    const form = await dialog()
+    const boxes = form.getAllByRole<HTMLInputElement>('checkbox')
+    for (const box of boxes) if (box.checked) await user.click(box)
+    const [first, second] = boxes
+    await user.click(first as HTMLElement)
+    await user.click(second as HTMLElement)
+    await user.click(first as HTMLElement)
+    expect(boxes.filter((box) => box.checked)).toEqual([second])
+    await user.click(form.getAllByRole('spinbutton')[0] as HTMLElement)
+    await user.keyboard('20112026')
+    await user.click(form.getByRole('button', { name: 'Save' }))
+    await waitFor(() => {
+      expect((sentTo('POST', '/clearances')[0]?.body as { scope: string[] }).scope).toHaveLength(1)
+    })
+  })
+
+  it('say of whom they are, and nothing of what is not known', async () => {
+    const key = `GET /api${CLIENT}`
+    const head = (recorded as unknown as Record<string, { client: object }>)[key]
+    await open(`${CLIENT}/limits`, {
+      [key]: { ...head, stature_cm: null, client: { ...head?.client, age: 61, occupation: '' } },
+    })
+    const band = await screen.findByRole('region', { name: 'Who this is about' })
+    expect(band.textContent).toContain('61')
+    expect(band.textContent).not.toMatch(/null|cm|·/)
+  })
 })

@@ -1,13 +1,12 @@
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Snackbar from '@mui/material/Snackbar'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
+import { Undo } from '../../common/ui/Undo'
 import { BodyMap } from './BodyMap'
 import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
@@ -124,7 +123,7 @@ export function LimitsScreen() {
         {lane('right')}
       </Box>
       {takenBack !== null && (
-        <Undo
+        <TakenBackNote
           key={takenBack.id}
           takenBack={takenBack}
           onClose={() => {
@@ -146,41 +145,19 @@ export function LimitsScreen() {
   )
 }
 
-const UNDO_MS = 20_000
-
-/** A record was taken back: said, with the way back while it is in sight. */
-function Undo({ takenBack, onClose }: { takenBack: TakenBack; onClose: () => void }) {
+/** A record was taken back. */
+function TakenBackNote({ takenBack, onClose }: { takenBack: TakenBack; onClose: () => void }) {
   const { t } = useTranslation()
   const path = useClientPath()
   const restore = useRestoreEntry()
   return (
-    <Snackbar
-      open
-      autoHideDuration={restore.isError ? null : UNDO_MS}
-      onClose={(_, reason) => {
-        if (reason !== 'clickaway') onClose()
+    <Undo
+      text={t('limits.takenBack', { label: takenBack.label })}
+      back={restore}
+      onUndo={() => {
+        restore.mutate({ params: { path: { ...path, entry_id: takenBack.id } } }, { onSuccess: onClose })
       }}
-    >
-      <Alert
-        severity={restore.isError ? 'error' : 'info'}
-        variant="filled"
-        action={
-          <Button
-            color="inherit"
-            disabled={restore.isPending}
-            onClick={() => {
-              restore.mutate(
-                { params: { path: { ...path, entry_id: takenBack.id } } },
-                { onSuccess: onClose },
-              )
-            }}
-          >
-            {t('limits.undo')}
-          </Button>
-        }
-      >
-        {restore.isError ? restore.error.message : t('limits.takenBack', { label: takenBack.label })}
-      </Alert>
-    </Snackbar>
+      onClose={onClose}
+    />
   )
 }

@@ -10,6 +10,7 @@ import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
 import { DateField } from '../../common/forms/DateField'
 import { NumberField } from '../../common/forms/NumberField'
+import { Row } from '../../common/ui/layout'
 import type { Question } from './forms'
 import { newRow, rowsFrom, ticked } from './model'
 
@@ -142,7 +143,7 @@ function List({ question, value, problem, onChange }: FieldProps) {
           </IconButton>
         </Box>
       ))}
-      <Box sx={{ display: 'flex', gap: 1 }}>
+      <Row align="stretch">
         <Button
           size="small"
           variant="outlined"
@@ -162,7 +163,7 @@ function List({ question, value, problem, onChange }: FieldProps) {
             {t('limits.list.none')}
           </Button>
         )}
-      </Box>
+      </Row>
       {problem !== undefined && <FormHelperText error>{problem}</FormHelperText>}
     </Box>
   )

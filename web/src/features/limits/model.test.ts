@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { UNFINISHED } from '../../common/forms/DateField'
+import { UNFINISHED } from '../../common/forms/unfinished'
 import { askedNow, formOf, formsFrom, kindsFor } from './forms'
 import { draftFrom, entryFrom, formOfEntry, newRow, ticked, unreadableFacts } from './model'
 

@@ -1,5 +1,5 @@
 import type { Schemas, Side } from '../../api/client'
-import { UNFINISHED } from '../../common/forms/DateField'
+import { UNFINISHED } from '../../common/forms/unfinished'
 import { asTyped, isUnreadable, numberIn } from '../../common/forms/numbers'
 import { askedNow, type Form, formOf, type Forms, type Question, questionsOf } from './forms'
 

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { type ReactNode, useId } from 'react'
 import type { Lane } from '../../api/client'
+import { Row } from '../../common/ui/layout'
 
 interface Props<T extends string> {
   label: string
@@ -16,11 +17,7 @@ interface Props<T extends string> {
 export function Chips<T extends string>({ label, side, options, word, chosen, onToggle }: Props<T>) {
   const heading = useId()
   return (
-    <Box
-      role="group"
-      aria-labelledby={heading}
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}
-    >
+    <Row role="group" aria-labelledby={heading} gap={0.5} wrap>
       <Box component="span" id={heading} sx={{ fontSize: '0.92rem', color: 'text.secondary', width: 40 }}>
         {label}
       </Box>
@@ -36,7 +33,7 @@ export function Chips<T extends string>({ label, side, options, word, chosen, on
           {word(option)}
         </Touch>
       ))}
-    </Box>
+    </Row>
   )
 }
 

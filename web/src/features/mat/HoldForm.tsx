@@ -1,3 +1,4 @@
+import Typography from '@mui/material/Typography'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
@@ -77,9 +78,9 @@ export function HoldForm({ side, draft, onDraft, active }: Props) {
   return (
     <>
       <Box sx={{ display: 'flex', columnGap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Box component="span" id={heading} sx={{ fontSize: '0.92rem', color: 'text.secondary' }}>
+        <Typography variant="note" component="span" id={heading}>
           {t('mat.discomfort')}
-        </Box>
+        </Typography>
         <ToggleButtonGroup
           exclusive
           aria-labelledby={heading}
@@ -89,7 +90,7 @@ export function HoldForm({ side, draft, onDraft, active }: Props) {
           }}
         >
           {PHASES.map((each) => (
-            <ToggleButton key={each} value={each} sx={{ minHeight: 44, py: 0, px: 1.25 }}>
+            <ToggleButton key={each} value={each}>
               {t(`mat.${each}`)} {draft.scores[each] ?? '–'}
             </ToggleButton>
           ))}

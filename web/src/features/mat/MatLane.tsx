@@ -6,16 +6,18 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ApiProblem, type Lane, type Schemas, type Side } from '../../api/client'
 import { shortDate } from '../../common/dates'
-import { useKeptDraft } from '../../common/drafts'
+import { useKeptSteps } from '../../common/drafts'
 import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
 import { useCommands } from '../../common/commands'
 import { Figure } from '../../figure/Figure'
-import { HoldForm } from './HoldForm'
-import { LoggedHolds, scoresOf } from './LoggedHolds'
-import { correctionOf, itemFrom, leavesUnsaid, type LogDraft, newDraft, saidFrom, type Used } from './model'
-import { useCorrectItem, useLogItem } from './queries'
 import { colours, laneColour, serif } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
+import { HoldForm } from './HoldForm'
+import { kindOfLane, laneAfter, newLane } from './lane'
+import { LoggedHolds, scoresOf } from './LoggedHolds'
+import { correctionOf, itemFrom, leavesUnsaid, type LogDraft, saidFrom, type Used } from './model'
+import { useCorrectItem, useLogItem } from './queries'
 
 interface Props {
   side: Side
@@ -58,28 +60,6 @@ function LaneName({ side }: { side: Lane }) {
   )
 }
 
-/** What is not stored yet of a lane: the hold being described, where one stepped back to, whether another round is on. */
-interface LaneDraft {
-  log: LogDraft
-  steppedTo: Used | null
-  another: boolean
-}
-
-function useLane(mat: Schemas['MatSide'], side: Side, date: string) {
-  const { client_id } = useClientPath()
-  const {
-    value: lane,
-    set: setLane,
-    clear,
-  } = useKeptDraft<LaneDraft>(`lane:${client_id}:${date}:${mat.variation}:${side}`, {
-    log: newDraft(),
-    steppedTo: null,
-    another: false,
-  })
-  const [correcting, setCorrecting] = useState<{ hold: Schemas['ItemOut']; draft: LogDraft } | null>(null)
-  return { lane, setLane, clear, correcting, setCorrecting }
-}
-
 function Planned({
   side,
   name,
@@ -91,9 +71,16 @@ function Planned({
   onLogged,
 }: Props & { mat: Schemas['MatSide'] }) {
   const { t } = useTranslation()
-  const { lane, setLane, clear, correcting, setCorrecting } = useLane(mat, side, date)
-  const [hint, setHint] = useState<string>()
   const path = useClientPath()
+  const [fresh] = useState(newLane)
+  const [lane, step] = useKeptSteps(
+    `lane:${path.client_id}:${date}:${mat.variation}:${side}`,
+    laneAfter,
+    fresh,
+    kindOfLane,
+  )
+  const [correcting, setCorrecting] = useState<{ hold: Schemas['ItemOut']; draft: LogDraft } | null>(null)
+  const [hint, setHint] = useState<string>()
   const log = useLogItem()
   const correct = useCorrectItem()
   const used: Used = lane.steppedTo ?? mat
@@ -102,18 +89,17 @@ function Planned({
   const stepBack = useMemo(
     () => () => {
       const back = mat.step_back
-      if (back === null || lane.steppedTo !== null) return
+      if (back === null) return
       const { variation, short, setup, setup_words, dose_s, dose } = back
-      // Kept as it stood: a reload must not log the rung that was left.
-      setLane({ ...lane, steppedTo: { variation, short, setup, setup_words, dose_s, dose }, another: true })
+      step({ did: 'stepped back', to: { variation, short, setup, setup_words, dose_s, dose } })
     },
-    [lane, mat.step_back, setLane],
+    [mat.step_back, step],
   )
   const unstep = useMemo(
     () => () => {
-      setLane({ ...lane, steppedTo: null })
+      step({ did: 'stepped forward' })
     },
-    [lane, setLane],
+    [step],
   )
   useCommands(
     useMemo(
@@ -128,9 +114,7 @@ function Planned({
     ),
   )
   const logged = () => {
-    // Where one stepped back to stays; without that nothing is left to keep.
-    if (lane.steppedTo === null) clear()
-    else setLane({ ...lane, log: newDraft(), another: false })
+    step({ did: 'logged' })
     onLogged()
   }
   const send = () => {
@@ -141,12 +125,12 @@ function Planned({
       return
     }
     if (leavesUnsaid(lane.log) && !lane.log.asked) {
-      setLane({ ...lane, log: { ...lane.log, asked: true } })
+      step({ did: 'was asked' })
       setHint(t('mat.unsaid'))
       return
     }
     setHint(undefined)
-    setLane({ ...lane, log: { ...lane.log, held: seconds } })
+    step({ did: 'sent', held: seconds })
     log.mutate({ params: { path }, body: item }, { onSuccess: logged })
   }
   const sendCorrection = () => {
@@ -207,15 +191,15 @@ function Planned({
           gap: 0.6,
         }}
       >
-        <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
+        <Row gap={1.5} align="baseline">
           <LaneName side={name} />
           <Box sx={{ lineHeight: 1.25 }}>
             <strong>{used.short}</strong>, {used.dose}
             {used.setup_words !== '' && ` · ${used.setup_words}`}
           </Box>
-        </Box>
+        </Row>
         {mat.changed_since !== null && (
-          <Alert severity="warning" variant="outlined" sx={{ py: 0, color: colours.ink }}>
+          <Alert severity="warning">
             <strong>{t('mat.changedSince')}</strong>{' '}
             {t('mat.changedFrom', {
               was: mat.changed_since.was,
@@ -228,9 +212,9 @@ function Planned({
           </Alert>
         )}
         <Box sx={{ flex: 'none' }}>
-          <Figure svg={figure} height="clamp(150px, 34vh, 480px)" />
+          <Figure svg={figure} height="clamp(150px, 36vh, 480px)" />
         </Box>
-        <Typography sx={{ fontSize: '0.88rem', color: colours.muted, lineHeight: 1.3 }}>
+        <Typography variant="note">
           {mat.last === null
             ? t(`mat.firstTime.${name}`)
             : t('mat.lastTime', {
@@ -276,9 +260,9 @@ function Planned({
             side={name}
             active={active}
             draft={lane.log}
-            onDraft={(next) => {
+            onDraft={(log) => {
               setHint(undefined)
-              setLane({ ...lane, log: next })
+              step({ did: 'said', log })
             }}
           />
         ) : (
@@ -286,7 +270,7 @@ function Planned({
             variant="outlined"
             color="inherit"
             onClick={() => {
-              setLane({ ...lane, another: true })
+              step({ did: 'went round again' })
             }}
             sx={{ alignSelf: 'flex-start', minHeight: 44 }}
           >
@@ -303,8 +287,6 @@ function Planned({
         {failed !== null && hint === undefined && (
           <Alert
             severity="error"
-            variant="outlined"
-            sx={{ py: 0, color: colours.ink }}
             action={
               before !== null && (
                 <Button color="inherit" size="small" disabled={correct.isPending} onClick={keepMine}>
@@ -316,7 +298,7 @@ function Planned({
             {before === null ? failed.message : t('mat.sentBefore', { during: before })}
           </Alert>
         )}
-        <Box sx={{ display: 'flex', gap: 1 }}>
+        <Row align="stretch">
           {correcting === null ? (
             <StepBack
               side={name}
@@ -349,7 +331,7 @@ function Planned({
               {t(correcting === null ? 'mat.log' : 'mat.saveCorrection', { side: t(`side.${name}`) })}
             </Button>
           )}
-        </Box>
+        </Row>
       </Box>
     </Box>
   )

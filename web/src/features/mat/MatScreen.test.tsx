@@ -190,4 +190,65 @@ describe('the mat', () => {
     expect(await screen.findByText('Nothing on today’s plan yet')).toBeTruthy()
     expect(screen.getByRole('link', { name: 'To the set-up' })).toBeTruthy()
   })
+
+  it('keeps in sight what limits and what is to be asked, and nothing else', async () => {
+    const key = `GET /api${CLIENT}`
+    const head = (recorded as unknown as Record<string, object>)[key]
+    const notes = ['fact', 'limit', 'ask', 'promise'].map((weight) => ({
+      side: 'right',
+      weight,
+      text: `a ${weight}`,
+      entry_id: null,
+    }))
+    await open(`${CLIENT}/mat`, { ...own, [key]: { ...head, notes } })
+    expect(await screen.findByText('a limit', { exact: false })).toBeTruthy()
+    expect(screen.getByText('a ask', { exact: false }).textContent).toContain('right')
+    expect(screen.queryByText('a fact', { exact: false })).toBeNull()
+    expect(screen.queryByText('a promise', { exact: false })).toBeNull()
+  })
+
+  it('has each side’s own rung on its own lane, and says which side nothing is planned for', async () => {
+    const [family] = mat.families
+    const left = { ...family?.left, variation: 'x.left', short: 'short of the left' }
+    const right = { ...family?.left, variation: 'x.right', short: 'short of the right' }
+    await open(`${CLIENT}/mat`, { [MAT]: { ...mat, families: [{ ...family, left, right }] } })
+    expect((await lane('left')).getByText('short of the left')).toBeTruthy()
+    const other = await lane('right')
+    expect(other.getByText('short of the right')).toBeTruthy()
+    expect(other.queryByText('short of the left')).toBeNull()
+    // Left of right, as the client's own sides are seen.
+    const [first, second] = screen.getAllByRole('region', { name: /^(left|right)$/ })
+    expect([first, second].map((each) => each?.getAttribute('aria-label'))).toEqual(['left', 'right'])
+  })
+
+  it('has one lane for both where the legs share a shape, and logs it once', async () => {
+    const [family] = mat.families
+    const shared = { ...family, shared: true, left: family?.left, right: family?.left }
+    const { user, sentTo } = await open(`${CLIENT}/mat`, {
+      [MAT]: { ...mat, families: [shared] },
+      [`POST /api${CLIENT}/items`]: mat,
+    })
+    const both = await lane('both')
+    expect(screen.queryByRole('region', { name: 'right' })).toBeNull()
+    await user.click(both.getByRole('button', { name: 'during 1, both' }))
+    await user.click(both.getByRole('button', { name: 'Calm, where wanted' }))
+    await user.click(both.getByRole('button', { name: 'Log both' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/items')).toHaveLength(1)
+    })
+  })
+
+  it('goes by keys to the side that is named', async () => {
+    const { user } = await open(`${CLIENT}/mat`, own)
+    const right = await lane('right')
+    await user.keyboard('r4')
+    expect(right.getByRole('button', { name: 'during 4, right' }).getAttribute('aria-pressed')).toBe('true')
+    expect(
+      (await lane('left')).getByRole('button', { name: 'during 4, left' }).getAttribute('aria-pressed'),
+    ).toBe('false')
+    await user.keyboard('l2')
+    expect(
+      (await lane('left')).getByRole('button', { name: 'during 2, left' }).getAttribute('aria-pressed'),
+    ).toBe('true')
+  })
 })

@@ -4,9 +4,10 @@ import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
-import { useMorning } from './queries'
 import { colours, laneColour } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
+import { Row } from '../../common/ui/layout'
+import { useMorning } from './queries'
 
 /** The next-morning question for everything not yet answered, asked at arrival. */
 export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
@@ -32,12 +33,12 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
     >
       <strong>{t('mat.morningTitle')}</strong>
       {morning.isError && (
-        <Alert severity="error" variant="outlined" sx={{ py: 0, color: colours.ink }}>
+        <Alert severity="error">
           {t('mat.morningFailed')} {morning.error.message}
         </Alert>
       )}
       {items.map((item) => (
-        <Box key={item.id} sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
+        <Row key={item.id} gap={0.75}>
           <span style={{ color: laneColour(item.side) }}>
             {t(`side.${item.side}`)}, {item.short}, {shortDate(item.date)}
           </span>
@@ -61,7 +62,7 @@ export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
           >
             {t('mat.notSettled')}
           </Button>
-        </Box>
+        </Row>
       ))}
     </Box>
   )

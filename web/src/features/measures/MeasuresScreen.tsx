@@ -13,14 +13,17 @@ import { asTyped } from '../../common/forms/numbers'
 import { length } from '../../common/practice'
 import { shortDate } from '../../common/dates'
 import { useKeptDraft } from '../../common/drafts'
-import { DateField, UNFINISHED } from '../../common/forms/DateField'
+import { DateField } from '../../common/forms/DateField'
+import { UNFINISHED } from '../../common/forms/unfinished'
 import { NumberField } from '../../common/forms/NumberField'
 import { notANumber } from '../../common/forms/words'
 import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { SideHead } from '../../common/ui/SideHead'
-import { Failure, Working } from '../../common/ui/States'
+import { Failure, Working, Refused } from '../../common/ui/States'
 import { DraftNote } from '../../common/ui/DraftNote'
+import { laneColour } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
 import { EMPTY_DRAFT, type Method, readingsFrom, unitOfField } from './model'
 import { useMeasures, useStoreReadings } from './queries'
 import { RangeRow } from './RangeRow'
@@ -28,7 +31,6 @@ import { SittingCheck } from './SittingCheck'
 import { SeenShapes } from './SeenShapes'
 import { Tests } from './Tests'
 import { SolesTogether } from './SolesTogether'
-import { laneColour } from '../../theme/theme'
 
 const METHODS: readonly Method[] = ['goniometer', 'inclinometer', 'tape', 'eye']
 
@@ -116,7 +118,7 @@ export function MeasuresScreen() {
   const byQuantity = new Map(measures.data.ranges.map((range) => [range.quantity, range]))
   return (
     <Box component="form" onSubmit={submit} noValidate>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
+      <Row gap={1.5} wrap align="flex-start">
         {bodyField('stature')}
         {bodyField('weight')}
         {bodyField('chair_height')}
@@ -165,15 +167,11 @@ export function MeasuresScreen() {
         >
           {t('measures.storeReadings')}
         </Button>
-      </Box>
+      </Row>
       <DraftNote since={since} onDiscard={clear} />
-      {store.isError && (
-        <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
-          {store.error.message}
-        </Alert>
-      )}
+      <Refused error={store.error} sx={{ mt: 1 }} />
       {problems['(form)'] !== undefined && (
-        <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
+        <Alert severity="info" sx={{ mt: 1 }}>
           {problems['(form)']}
         </Alert>
       )}

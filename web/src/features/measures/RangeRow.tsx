@@ -77,9 +77,7 @@ export function RangeRow({ range, typed, problems, onType }: Props) {
         }}
       >
         <Box sx={{ fontWeight: 600 }}>{name}</Box>
-        <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', lineHeight: 1.3 }}>
-          {t(`measures.how.${range.quantity}`)}
-        </Box>
+        <Typography variant="small">{t(`measures.how.${range.quantity}`)}</Typography>
       </Box>
       {cell('right')}
     </Box>

@@ -5,10 +5,11 @@ import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { seenReading } from '../../common/readings'
 import { Failure } from '../../common/ui/States'
-import { seenShapes } from './model'
 import { useClientPath } from '../../common/route'
-import { useStoreReadings } from './queries'
 import { laneColour } from '../../theme/theme'
+import { Rest } from '../../common/ui/layout'
+import { seenShapes } from './model'
+import { useStoreReadings } from './queries'
 
 /** What was seen on the mat beyond the model's bounds, each to be taken back. */
 export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
@@ -34,14 +35,14 @@ export function SeenShapes({ measures }: { measures: Schemas['MeasuresOut'] }) {
             key={`${bound}.${sides.join()}`}
             sx={{ display: 'flex', alignItems: 'center', gap: 1.5, minHeight: 36 }}
           >
-            <Box sx={{ flex: 1 }}>
+            <Rest>
               <Box component="strong" sx={{ color: side && laneColour(side), mr: 1 }}>
                 {side === undefined
                   ? shortDate(date)
                   : t('measures.seen.on', { side: t(`side.${side}`), date: shortDate(date) })}
               </Box>
               {t(`measures.seen.bounds.${bound}`)}
-            </Box>
+            </Rest>
             <Button
               size="small"
               disabled={store.isPending}

@@ -6,6 +6,7 @@ import type { Schemas } from '../../api/client'
 import { length } from '../../common/practice'
 import { shortDate } from '../../common/dates'
 import { NumberField } from '../../common/forms/NumberField'
+import { Row } from '../../common/ui/layout'
 import type { ReadingsDraft } from './model'
 
 interface Props {
@@ -29,7 +30,7 @@ export function SittingCheck({ measures, draft, problems, onType, onLook }: Prop
       <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', textAlign: 'center', mb: 1.5 }}>
         {t('measures.sitting.how')}
       </Box>
-      <Box sx={{ display: 'flex', gap: 2, justifyContent: 'center', flexWrap: 'wrap' }}>
+      <Row gap={2} wrap align="stretch" justify="center">
         {FIELDS.map((name) => {
           const latest = measures.body[name]?.[0]
           return (
@@ -66,7 +67,7 @@ export function SittingCheck({ measures, draft, problems, onType, onLook }: Prop
             </MenuItem>
           ))}
         </TextField>
-      </Box>
+      </Row>
     </Box>
   )
 }

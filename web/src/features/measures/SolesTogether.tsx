@@ -5,9 +5,10 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Side } from '../../api/client'
 import { NumberField } from '../../common/forms/NumberField'
+import { laneColour } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
 import { type TapeReading, tapeFrom } from './model'
 import { useTurnedOut } from './queries'
-import { laneColour } from '../../theme/theme'
 
 interface Props {
   onUse: (side: Side, reading: TapeReading) => void
@@ -58,15 +59,15 @@ export function SolesTogether({ onUse }: Props) {
         <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', lineHeight: 1.3, mb: 1.25 }}>
           {t('measures.soles.how')}
         </Box>
-        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, justifyContent: 'center' }}>
+        <Row wrap align="stretch" justify="center">
           {field('foot', t('measures.soles.foot'))}
           {field('seat', t('measures.soles.seat'))}
-        </Box>
+        </Row>
       </Box>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
+      <Row gap={1.5} wrap align="flex-start">
         {knee('right')}
         <Answer side="right" typed={typed} onUse={onUse} />
-      </Box>
+      </Row>
     </Box>
   )
 }

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { NumberField } from '../../common/forms/NumberField'
+import { Row } from '../../common/ui/layout'
 import { MOVES_AS_ONE, type ReadingsDraft, RESULTS } from './model'
 
 interface Props {
@@ -24,7 +25,7 @@ export function Tests({ measures, draft, problems, onType }: Props) {
       <Box sx={{ fontSize: '0.8rem', color: 'text.secondary', textAlign: 'center', mb: 1.5 }}>
         {t('measures.tests.how')}
       </Box>
-      <Box sx={{ display: 'flex', gap: 2, justifyContent: 'center', flexWrap: 'wrap' }}>
+      <Row gap={2} wrap align="stretch" justify="center">
         {(['left', 'right'] as const).map((side) => {
           const field = `${MOVES_AS_ONE}.${side}`
           const latest = measures.seen[MOVES_AS_ONE]?.[side]?.[0]
@@ -66,7 +67,7 @@ export function Tests({ measures, draft, problems, onType }: Props) {
           }}
           sx={{ width: 240 }}
         />
-      </Box>
+      </Row>
     </Box>
   )
 }

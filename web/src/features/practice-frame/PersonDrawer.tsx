@@ -90,15 +90,11 @@ export function PersonDrawer({ me, practiceId, open, onClose, onKeys }: Props) {
           {t('common.shortcuts')}
         </Button>
         {signOut.isError && (
-          <Alert severity="error" variant="outlined">
+          <Alert severity="error">
             {t('common.signOutFailed')} {signOut.error.message}
           </Alert>
         )}
-        {leaving > 0 && (
-          <Alert severity="warning" variant="outlined">
-            {t('common.draftsLost', { count: leaving })}
-          </Alert>
-        )}
+        {leaving > 0 && <Alert severity="warning">{t('common.draftsLost', { count: leaving })}</Alert>}
         <Button
           variant="contained"
           disabled={signOut.isPending}

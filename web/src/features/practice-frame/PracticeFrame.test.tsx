@@ -140,6 +140,7 @@ describe('the frame of a practice', () => {
     await user.click(await button(/Ottoline/))
     const views = within(within(await screen.findByRole('dialog')).getByRole('navigation'))
     expect(views.getAllByRole('link').map((each) => each.textContent)).toEqual([
+      'Today',
       'Clients',
       'Library',
       'Settings',

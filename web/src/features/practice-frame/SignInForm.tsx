@@ -1,4 +1,3 @@
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import FormControl from '@mui/material/FormControl'
@@ -6,6 +5,7 @@ import InputLabel from '@mui/material/InputLabel'
 import OutlinedInput from '@mui/material/OutlinedInput'
 import { type SubmitEvent, useId, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Refused } from '../../common/ui/States'
 import { useSignIn } from '../../common/session'
 import { laneColour } from '../../theme/theme'
 
@@ -25,11 +25,7 @@ export function SignInForm() {
       onSubmit={submit}
       sx={{ display: 'grid', gap: 2, borderTop: 3, borderColor: laneColour('left'), pt: 3 }}
     >
-      {signIn.isError && (
-        <Alert severity="error" variant="outlined">
-          {signIn.error.message}
-        </Alert>
-      )}
+      <Refused error={signIn.error} />
       <Field label={t('signIn.email')} type="email" autoComplete="username" value={email} onType={setEmail} />
       <Field
         label={t('signIn.password')}

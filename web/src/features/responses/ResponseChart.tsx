@@ -1,7 +1,8 @@
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
-import { CHART, columnOf, discomfortHeight, HEIGHT, roomBeside, rungHeight, staircase } from './model'
+import { CHART, columnOf, discomfortHeight, frameOf, HEIGHT, isDated, rungHeight, staircase } from './model'
+import { useWidth } from './useWidth'
 import { colours, laneColour } from '../../theme/theme'
 
 interface Props {
@@ -21,8 +22,12 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
   const count = lane.points.length
   const colour = laneColour(name)
-  const beside = roomBeside(rungs.map((rung) => rung.short))
-  const width = Math.min(26, (CHART.width - CHART.left) / (2.4 * count))
+  const [box, whole] = useWidth<HTMLDivElement>(WIDEST)
+  const frame = frameOf(
+    whole,
+    rungs.map((rung) => rung.short),
+  )
+  const width = Math.min(26, (frame.to - frame.from) / (2.4 * Math.max(count, 1)))
   const spoken = lane.points
     .map((point) =>
       t('responses.point', {
@@ -37,97 +42,103 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
     )
     .join('; ')
   return (
-    <svg
-      viewBox={`${(-beside).toString()} 0 ${(CHART.width + beside).toString()} ${HEIGHT.toString()}`}
-      width="100%"
-      role="img"
-      aria-label={t('responses.chart', { side: t(`side.${name}`), count, list: spoken })}
-      style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink, maxWidth: WIDEST }}
-    >
-      {[0, 5, 10].map((score) => (
-        <g key={score}>
-          <path
-            d={`M${CHART.left.toString()} ${(FOOT - discomfortHeight(score)).toString()}H${(CHART.width - CHART.right).toString()}`}
-            stroke={colours.line}
-            strokeWidth="0.8"
-          />
-          <text x={CHART.left - 6} y={FOOT - discomfortHeight(score) + 4} textAnchor="end">
-            {score}
-          </text>
-        </g>
-      ))}
-      <path
-        d={`M${CHART.left.toString()} ${(FOOT - discomfortHeight(allowed)).toString()}H${(CHART.width - CHART.right).toString()}`}
-        stroke={colours.ink}
-        strokeWidth="1.2"
-        strokeDasharray="4 3"
-      />
-      <text x={CHART.left - 6} y={FOOT - discomfortHeight(allowed) + 4} textAnchor="end" fontWeight="600">
-        {t('responses.allowed', { value: allowed })}
-      </text>
-      {lane.points.map((point, index) => {
-        const x = columnOf(index, count)
-        return (
-          <g key={point.id}>
-            <rect
-              x={x - width / 2}
-              y={FOOT - discomfortHeight(point.during)}
-              width={width}
-              height={Math.max(discomfortHeight(point.during), 1)}
-              fill={colour}
+    <div ref={box} style={{ maxWidth: WIDEST }}>
+      <svg
+        // Drawn in the page's own pixels, so that its words are as large as the page's.
+        viewBox={`0 0 ${whole.toString()} ${HEIGHT.toString()}`}
+        width={whole}
+        height={HEIGHT}
+        role="img"
+        aria-label={t('responses.chart', { side: t(`side.${name}`), count, list: spoken })}
+        style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink, display: 'block' }}
+      >
+        {[0, 5, 10].map((score) => (
+          <g key={score}>
+            <path
+              d={`M${frame.from.toString()} ${(FOOT - discomfortHeight(score)).toString()}H${frame.to.toString()}`}
+              stroke={colours.line}
+              strokeWidth="0.8"
             />
-            {point.before !== null && (
-              <path
-                d={`M${(x - width / 2 - 3).toString()} ${(FOOT - discomfortHeight(point.before)).toString()}h${(width + 6).toString()}`}
-                stroke={colours.ink}
-                strokeWidth="2"
-              />
-            )}
-            {point.after !== null && (
-              <circle
-                cx={x}
-                cy={FOOT - discomfortHeight(point.after)}
-                r="3.4"
-                fill={colours.ground}
-                stroke={colours.ink}
-                strokeWidth="1.5"
-              />
-            )}
-            <Tolerance tolerance={point.tolerance} x={x} y={FOOT + 13} />
-            <text x={x} y={MARKS} textAnchor="middle">
-              {point.settled === null ? '?' : point.settled ? '✓' : '✗'}
-            </text>
-            <text x={x} y={MARKS + 17} textAnchor="middle" fill={colours.muted}>
-              {shortDate(point.date)}
+            <text x={frame.from - 6} y={FOOT - discomfortHeight(score) + 4} textAnchor="end">
+              {score}
             </text>
           </g>
-        )
-      })}
-      <text x={CHART.left - 6} y={FOOT + 17} textAnchor="end" fill={colours.muted}>
-        {t('responses.columns.tolerance')}
-      </text>
-      {rungs.map((rung, index) => (
-        <text
-          key={rung.id}
-          x={CHART.left - 6}
-          y={rungHeight(index, rungs.length) + 4}
-          textAnchor="end"
-          fill={colours.muted}
-        >
-          {rung.short}
+        ))}
+        <path
+          d={`M${frame.from.toString()} ${(FOOT - discomfortHeight(allowed)).toString()}H${frame.to.toString()}`}
+          stroke={colours.ink}
+          strokeWidth="1.2"
+          strokeDasharray="4 3"
+        />
+        <text x={frame.from - 6} y={FOOT - discomfortHeight(allowed) + 4} textAnchor="end" fontWeight="600">
+          {t('responses.allowed', { value: allowed })}
         </text>
-      ))}
-      <path
-        d={staircase(lane.points, rungs.length)}
-        fill="none"
-        stroke={colour}
-        strokeWidth="2.6"
-        strokeLinejoin="round"
-      />
-      <text x={CHART.left - 6} y={MARKS} textAnchor="end" fill={colours.muted}>
-        {t('responses.morning')}
-      </text>
-    </svg>
+        {lane.points.map((point, index) => {
+          const x = columnOf(frame, index, count)
+          return (
+            <g key={point.id}>
+              <rect
+                x={x - width / 2}
+                y={FOOT - discomfortHeight(point.during)}
+                width={width}
+                height={Math.max(discomfortHeight(point.during), 1)}
+                fill={colour}
+              />
+              {point.before !== null && (
+                <path
+                  d={`M${(x - width / 2 - 3).toString()} ${(FOOT - discomfortHeight(point.before)).toString()}h${(width + 6).toString()}`}
+                  stroke={colours.ink}
+                  strokeWidth="2"
+                />
+              )}
+              {point.after !== null && (
+                <circle
+                  cx={x}
+                  cy={FOOT - discomfortHeight(point.after)}
+                  r="3.4"
+                  fill={colours.ground}
+                  stroke={colours.ink}
+                  strokeWidth="1.5"
+                />
+              )}
+              <Tolerance tolerance={point.tolerance} x={x} y={FOOT + 13} />
+              <text x={x} y={MARKS} textAnchor="middle">
+                {point.settled === null ? '?' : point.settled ? '✓' : '✗'}
+              </text>
+              {isDated(frame, index, count) && (
+                <text x={x} y={MARKS + 17} textAnchor="middle" fill={colours.muted}>
+                  {shortDate(point.date)}
+                </text>
+              )}
+            </g>
+          )
+        })}
+        <text x={frame.from - 6} y={FOOT + 17} textAnchor="end" fill={colours.muted}>
+          {t('responses.columns.tolerance')}
+        </text>
+        {rungs.map((rung, index) => (
+          <text
+            key={rung.id}
+            x={frame.from - 6}
+            y={rungHeight(index, rungs.length) + 4}
+            textAnchor="end"
+            fill={colours.muted}
+          >
+            {rung.short}
+          </text>
+        ))}
+        <path
+          d={staircase(frame, lane.points, rungs.length)}
+          fill="none"
+          stroke={colour}
+          strokeWidth="2.6"
+          strokeLinejoin="round"
+        />
+        <text x={frame.from - 6} y={MARKS} textAnchor="end" fill={colours.muted}>
+          {t('responses.morning')}
+        </text>
+      </svg>
+    </div>
   )
 }
 

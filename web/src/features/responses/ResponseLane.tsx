@@ -23,14 +23,12 @@ export function ResponseLane({ lane, name, rungs, allowed }: Props) {
         <Typography color="text.secondary">{t('responses.noneOnSide')}</Typography>
       ) : (
         <>
-          <Typography color="text.secondary" sx={{ fontSize: '0.85rem' }}>
-            {t('responses.legend')}
-          </Typography>
+          <Typography variant="small">{t('responses.legend')}</Typography>
           <ResponseChart lane={lane} name={name} rungs={rungs} allowed={allowed} />
           <Typography sx={{ fontSize: '0.95rem', lineHeight: 1.4 }}>
             <strong>{t('responses.next')}:</strong> {lane.decision.reason}
           </Typography>
-          <Typography color="text.secondary" sx={{ fontSize: '0.92rem' }}>
+          <Typography variant="note">
             {t('responses.wouldChange')}
             {lane.change}
           </Typography>

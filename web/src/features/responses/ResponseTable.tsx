@@ -1,92 +1,127 @@
-import Box from '@mui/material/Box'
+import Typography from '@mui/material/Typography'
+import useMediaQuery from '@mui/material/useMediaQuery'
+import type { GridColDef, GridRenderCellParams } from '@mui/x-data-grid'
+import type { TFunction } from 'i18next'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
-import { tableRows } from './model'
-import { colours, laneColour } from '../../theme/theme'
+import { Grid } from '../../common/ui/Grid'
+import { laneColour } from '../../theme/theme'
+import { type Line, tableRows } from './model'
 
-const COLUMNS = [
-  'date',
-  'side',
-  'rung',
-  'setup',
-  'dose',
-  'discomfort',
-  'what',
-  'morning',
-  'tolerance',
-] as const
+type Row = Line & { id: string }
+type Cell = GridRenderCellParams<Row>
 
-/** Every hold, newest first, for those who read tables. */
+/** Every hold, newest first; sorted and filtered as one likes. */
 export function ResponseTable({ family }: { family: Schemas['ResponseFamily'] }) {
   const { t } = useTranslation()
-  const what = (point: Schemas['ResponsePoint']) =>
-    [
-      point.kind === null ? '' : t(`mat.kinds.${point.kind}`),
-      point.place === null ? '' : t(`mat.places.${point.place}`),
-      ...(point.signs ?? []).map((sign) => t(`mat.signs.${sign}`)),
-      point.kind === null || point.place === null || point.signs === null ? t('responses.partNotSaid') : '',
-    ]
-      .filter(Boolean)
-      .join(', ')
-  const morning = (settled: boolean | null) =>
-    t(`responses.settled.${settled === null ? 'open' : settled ? 'yes' : 'no'}`)
-  return (
-    <Box sx={{ overflowX: 'auto', mt: 1 }}>
-      <Box
-        component="table"
-        sx={{
-          width: '100%',
-          borderCollapse: 'collapse',
-          fontSize: '0.9rem',
-          '& th': { textAlign: 'left', color: 'text.secondary', fontWeight: 400, py: 0.5, pr: 1.5 },
-          '& td:nth-of-type(-n+3), & td:nth-of-type(5), & td:nth-of-type(6)': { whiteSpace: 'nowrap' },
-          '& td': { borderTop: `1px dotted ${colours.line}`, py: 0.5, pr: 1.5, verticalAlign: 'top' },
-        }}
-      >
-        <caption style={{ textAlign: 'left', fontWeight: 600, paddingBottom: 4 }}>
-          {t('responses.table')}
-        </caption>
-        <thead>
-          <tr>
-            {COLUMNS.map((column) => (
-              <th key={column} scope="col">
-                {t(`responses.columns.${column}`)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {tableRows(family).map(({ side, point }) => (
-            <tr key={point.id}>
-              <td>{shortDate(point.date)}</td>
-              <td style={{ color: laneColour(side), fontWeight: 700 }}>{t(`side.${side}`)}</td>
-              <td>{point.short}</td>
-              <td>{point.setup_words}</td>
-              <td>
-                {point.held_s === null ? point.dose : t('mat.held', { held: point.held_s, dose: point.dose })}
-              </td>
-              <td>
-                {point.before ?? '–'} / <strong>{point.during}</strong> / {point.after ?? '–'}
-              </td>
-              <td>
-                {what(point)}
-                {point.note !== '' && (
-                  <>
-                    {' '}
-                    <span translate="no">{point.note}</span>
-                  </>
-                )}
-              </td>
-              <td>{morning(point.settled)}</td>
-              <td>
-                {t(`choose.tolerance.${point.tolerance}`)}
-                {point.why !== '' && ` (${point.why})`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
-    </Box>
+  const roomy = useMediaQuery((theme) => theme.breakpoints.up('md'))
+  const rows = useMemo(
+    () => tableRows(family).map((line) => ({ ...line, id: `${line.point.id}${line.side}` })),
+    [family],
   )
+  const columns = useMemo(() => columnsOf(t, roomy), [t, roomy])
+  return (
+    <>
+      <Typography variant="h3" sx={{ mt: 2, mb: 0.5 }}>
+        {t('responses.table')}
+      </Typography>
+      <Grid label={`${family.name}: ${t('responses.table')}`} rows={rows} columns={columns} />
+    </>
+  )
+}
+
+/** What a column holds is what it sorts and filters by; a date by its day, discomfort by what was felt during. */
+function columnsOf(t: TFunction, roomy: boolean): GridColDef<Row>[] {
+  const column = (name: Column, width: number, more: Partial<GridColDef<Row>>): GridColDef<Row> => ({
+    field: name,
+    headerName: t(`responses.columns.${name}`),
+    // Words take what is left; the others what they need.
+    ...(WORDY.has(name) ? { flex: width / 100, minWidth: width } : { width }),
+    ...more,
+  })
+  const all = [
+    column('date', 80, {
+      valueGetter: (_, { point, order }) => `${point.date} ${order.toString().padStart(5, '0')}`,
+      renderCell: ({ row }: Cell) => shortDate(row.point.date),
+    }),
+    column('side', 70, {
+      valueGetter: (_, { side }) => t(`side.${side}`),
+      renderCell: ({ row: { side } }: Cell) => (
+        <strong style={{ color: laneColour(side) }}>{t(`side.${side}`)}</strong>
+      ),
+    }),
+    column('rung', 90, {
+      valueGetter: (_, { point }) => point.short,
+      ...(roomy ? {} : { renderCell: ({ row }: Cell) => <Told row={row} /> }),
+    }),
+    column('setup', 110, { valueGetter: (_, { point }) => point.setup_words }),
+    column('dose', 110, { valueGetter: (_, { point }) => doseOf(t, point) }),
+    column('discomfort', 192, {
+      type: 'number',
+      align: 'left',
+      headerAlign: 'left',
+      valueGetter: (_, { point }) => point.during,
+      renderCell: ({ row: { point } }: Cell) => (
+        <span>
+          {point.before ?? '–'} / <strong>{point.during}</strong> / {point.after ?? '–'}
+        </span>
+      ),
+    }),
+    column('what', 130, {
+      valueGetter: (_, { point }) => [whatOf(t, point), point.note].filter(Boolean).join(' '),
+      renderCell: ({ row: { point } }: Cell) => (
+        <span>
+          {whatOf(t, point)} {point.note !== '' && <span translate="no">{point.note}</span>}
+        </span>
+      ),
+    }),
+    column('morning', 124, {
+      valueGetter: (_, { point }) =>
+        t(`responses.settled.${point.settled === null ? 'open' : point.settled ? 'yes' : 'no'}`),
+    }),
+    column('tolerance', 110, {
+      valueGetter: (_, { point }) =>
+        t(`choose.tolerance.${point.tolerance}`) + (point.why === '' ? '' : ` (${point.why})`),
+    }),
+  ]
+  return roomy ? all : all.filter(({ field }) => NARROW.has(field))
+}
+
+type Column = 'date' | 'side' | 'rung' | 'setup' | 'dose' | 'discomfort' | 'what' | 'morning' | 'tolerance'
+const WORDY: ReadonlySet<string> = new Set<Column>(['rung', 'setup', 'what', 'tolerance'])
+/** What is read where there is room for little. */
+const NARROW: ReadonlySet<string> = new Set<Column>(['date', 'side', 'rung', 'discomfort', 'tolerance'])
+
+/** A hold in lines, where there is no room for its columns. */
+function Told({ row: { point } }: { row: Row }) {
+  const { t } = useTranslation()
+  const rest = [point.setup_words, doseOf(t, point), whatOf(t, point)].filter(Boolean).join(' · ')
+  return (
+    <div>
+      {point.short}
+      <Typography variant="small">{rest}</Typography>
+      {point.note !== '' && (
+        <Typography variant="small" translate="no">
+          {point.note}
+        </Typography>
+      )}
+    </div>
+  )
+}
+
+function doseOf(t: TFunction, { held_s, dose }: Schemas['ResponsePoint']): string {
+  return held_s === null ? dose : t('mat.held', { held: held_s, dose })
+}
+
+function whatOf(t: TFunction, point: Schemas['ResponsePoint']): string {
+  return [
+    point.kind === null ? '' : t(`mat.kinds.${point.kind}`),
+    point.place === null ? '' : t(`mat.places.${point.place}`),
+    ...(point.signs ?? []).map((sign) => t(`mat.signs.${sign}`)),
+    point.kind === null || point.place === null || point.signs === null ? t('responses.partNotSaid') : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
 }

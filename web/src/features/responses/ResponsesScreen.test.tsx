@@ -25,12 +25,27 @@ describe('the responses', () => {
 
   it('are a table of every hold, each with its side', async () => {
     await open(`${CLIENT}/responses`)
-    const table = within((await screen.findAllByRole('table'))[0] as HTMLElement)
+    const table = within((await screen.findAllByRole('grid', {}, { timeout: 8000 }))[0] as HTMLElement)
     const rows = table.getAllByRole('row').slice(1)
     const count = (side: 'left' | 'right') => first?.[side].points.length ?? 0
     const sided = (side: string) => rows.filter((row) => within(row).queryByText(side) !== null).length
     expect(sided('left')).toBe(count('left'))
     expect(sided('right')).toBe(count('right'))
+  })
+
+  it('are sorted by what was felt, by its number', async () => {
+    const { user } = await open(`${CLIENT}/responses`)
+    const grid = within((await screen.findAllByRole('grid', {}, { timeout: 8000 }))[0] as HTMLElement)
+    const felt = () =>
+      grid
+        .getAllByRole('gridcell')
+        .filter((each) => each.dataset['field'] === 'discomfort')
+        .map((each) => Number(each.querySelector('strong')?.textContent))
+    await user.click(grid.getByText('before / during / after'))
+    await waitFor(() => {
+      expect(felt()).toEqual(felt().toSorted((a, b) => a - b))
+    })
+    expect(felt().length).toBeGreaterThan(1)
   })
 
   it('go out as files', async () => {
@@ -46,7 +61,7 @@ describe('the responses', () => {
   it('say so while nothing was logged', async () => {
     await open(`${CLIENT}/responses`, { [KEY]: [] })
     expect(await screen.findByText('Nothing logged yet')).toBeTruthy()
-    expect(screen.queryByRole('table')).toBeNull()
+    expect(screen.queryByRole('grid')).toBeNull()
   })
 
   it('show earlier holds when they are asked for', async () => {

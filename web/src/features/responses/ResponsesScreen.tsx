@@ -1,14 +1,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { Empty, Failure, Working } from '../../common/ui/States'
+import { colours } from '../../theme/theme'
+import { Lanes, Row } from '../../common/ui/layout'
 import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
-import { ResponseTable } from './ResponseTable'
-import { colours } from '../../theme/theme'
+
+/** The heavy part of the view: charts and decisions are there before. */
+const ResponseTable = lazy(async () => ({ default: (await import('./ResponseTable')).ResponseTable }))
 
 /** Holds of each side shown at first, and added at each asking; the server gives no more than MOST. */
 const PAGE = 60
@@ -33,18 +36,20 @@ export function ResponsesScreen() {
               {family.name}
             </Typography>
             {index === 0 && (
-              <Box sx={{ display: 'flex', gap: 1 }}>
+              <Row align="stretch">
                 <Button component="a" href={files.csv} variant="outlined" size="small">
                   {t('responses.csv')}
                 </Button>
                 <Button component="a" href={files.clientFile} variant="outlined" size="small">
                   {t('responses.file')}
                 </Button>
-              </Box>
+              </Row>
             )}
           </Box>
-          <Lanes family={family} />
-          <ResponseTable family={family} />
+          <Facing family={family} />
+          <Suspense fallback={<Working />}>
+            <ResponseTable family={family} />
+          </Suspense>
           {most < MOST && (family.left.earlier || family.right.earlier) && (
             <Button
               variant="outlined"
@@ -63,20 +68,9 @@ export function ResponsesScreen() {
   )
 }
 
-function Lanes({ family }: { family: Schemas['ResponseFamily'] }) {
+function Facing({ family }: { family: Schemas['ResponseFamily'] }) {
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: {
-          xs: 'minmax(0,1fr)',
-          ...(family.shared ? {} : { sm: 'minmax(0,1fr) minmax(0,1fr)' }),
-        },
-        gap: 2,
-        borderBottom: `1px solid ${colours.line}`,
-        pb: 1.5,
-      }}
-    >
+    <Lanes one={family.shared} style={{ borderBottom: `1px solid ${colours.line}`, paddingBottom: 12 }}>
       <ResponseLane
         lane={family.left}
         name={family.shared ? 'both' : 'left'}
@@ -86,6 +80,6 @@ function Lanes({ family }: { family: Schemas['ResponseFamily'] }) {
       {!family.shared && (
         <ResponseLane lane={family.right} name="right" rungs={family.rungs} allowed={family.allowed} />
       )}
-    </Box>
+    </Lanes>
   )
 }

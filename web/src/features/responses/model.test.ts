@@ -1,17 +1,38 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
-import { CHART, columnOf, discomfortHeight, roomBeside, rungHeight, staircase, tableRows } from './model'
+import {
+  CHART,
+  columnOf,
+  discomfortHeight,
+  frameOf,
+  isDated,
+  rungHeight,
+  staircase,
+  tableRows,
+} from './model'
 
 const point = (date: string, rung: number) => ({ date, rung, id: date }) as Schemas['ResponsePoint']
 const lane = (side: 'left' | 'right', points: Schemas['ResponsePoint'][]) =>
   ({ side, points }) as Schemas['ResponseLane']
 
 describe('the chart of responses', () => {
+  const frame = frameOf(400, ['free', 'on end'])
+
   it('keeps every hold inside the drawing and in order', () => {
-    const columns = [0, 1, 2].map((index) => columnOf(index, 3))
+    const columns = [0, 1, 2].map((index) => columnOf(frame, index, 3))
     expect(columns).toEqual([...columns].sort((a, b) => a - b))
-    expect(columns[0]).toBeGreaterThan(CHART.left)
-    expect(columns[2]).toBeLessThan(CHART.width - CHART.right)
+    expect(columns[0]).toBeGreaterThan(frame.from)
+    expect(columns[2]).toBeLessThan(frame.to)
+    expect(frame.to).toBeLessThan(400)
+  })
+
+  it('dates as many holds as have room, the last among them', () => {
+    const dated = (count: number) =>
+      Array.from({ length: count }, (_, index) => index).filter((index) => isDated(frame, index, count))
+    expect(dated(4)).toEqual([0, 1, 2, 3])
+    expect(dated(60)).toContain(59)
+    const [first = 0, second = 0] = dated(60)
+    expect(columnOf(frame, second, 60) - columnOf(frame, first, 60)).toBeGreaterThanOrEqual(46)
   })
 
   it('fills the bars at ten and is flat at none', () => {
@@ -20,14 +41,14 @@ describe('the chart of responses', () => {
   })
 
   it('has room for the longest name of a rung', () => {
-    expect(roomBeside(['free', 'on end'])).toBe(0)
+    expect(frame.from).toBe(78)
     const long = 'high, chair in front, strap'
-    expect(CHART.left + roomBeside(['free', long])).toBeGreaterThan(6 * long.length)
+    expect(frameOf(400, ['free', long]).from).toBeGreaterThan(6 * long.length)
   })
 
   it('descends as support lessens', () => {
     expect(rungHeight(3, 6)).toBeGreaterThan(rungHeight(2, 6))
-    expect(staircase([{ rung: 0 }, { rung: 1 }], 6).match(/H/g)).toHaveLength(2)
+    expect(staircase(frame, [{ rung: 0 }, { rung: 1 }], 6).match(/H/g)).toHaveLength(2)
   })
 })
 

@@ -3,31 +3,37 @@ import type { Lane, Schemas } from '../../api/client'
 type Point = Schemas['ResponsePoint']
 
 /** The drawing's own units; the page scales it. */
-export const CHART = {
-  width: 460,
-  left: 78,
-  right: 12,
-  top: 10,
-  bars: 110,
-  gap: 26,
-  stairs: 96,
-  marks: 22,
-} as const
+export const CHART = { top: 10, bars: 110, gap: 26, stairs: 96, marks: 22 } as const
 export const HEIGHT = CHART.top + CHART.bars + CHART.gap + CHART.stairs + 2 * CHART.marks
 
-/** An average letter of the drawing's words. */
+/** An average letter of the drawing's words, and the widest of its dates, px. */
 const LETTER = 6.2
+const DATE = 46
+/** Room for the scale, and to the right of the last hold. */
+const SCALE = 78
+const END = 12
 
-/** What the drawing is wider on the left than its own margin, so that the longest name of a rung has room. */
-export function roomBeside(names: readonly string[]): number {
+/** Where the holds stand, from the left edge of the drawing, px. */
+export interface Frame {
+  from: number
+  to: number
+}
+
+/** The frame of a drawing of a width, px: beside it the longest name of a rung has room. */
+export function frameOf(width: number, names: readonly string[]): Frame {
   const longest = Math.max(0, ...names.map((name) => name.length))
-  return Math.max(0, Math.ceil(longest * LETTER + 10 - CHART.left))
+  return { from: Math.max(SCALE, Math.ceil(longest * LETTER + 10)), to: width - END }
 }
 
 /** Middle of the column of one hold. Holds stand side by side in their order, not to a scale of days. */
-export function columnOf(index: number, count: number): number {
-  const inner = CHART.width - CHART.left - CHART.right
-  return CHART.left + (inner * (index + 0.5)) / Math.max(count, 1)
+export function columnOf({ from, to }: Frame, index: number, count: number): number {
+  return from + ((to - from) * (index + 0.5)) / Math.max(count, 1)
+}
+
+/** Whether a hold has its date beneath it: the last has, and before it as many as have room. */
+export function isDated({ from, to }: Frame, index: number, count: number): boolean {
+  const every = Math.ceil((DATE * count) / Math.max(to - from, 1))
+  return (count - 1 - index) % every === 0
 }
 
 /** Height of a discomfort of 0–10 above the foot of the bars. */
@@ -42,11 +48,11 @@ export function rungHeight(rung: number, rungs: number): number {
 }
 
 /** The staircase through every hold: level over a column, stepping between columns. */
-export function staircase(points: readonly Pick<Point, 'rung'>[], rungs: number): string {
-  const half = (CHART.width - CHART.left - CHART.right) / (2 * Math.max(points.length, 1))
+export function staircase(frame: Frame, points: readonly Pick<Point, 'rung'>[], rungs: number): string {
+  const half = (frame.to - frame.from) / (2 * Math.max(points.length, 1))
   return points
     .map((point, index) => {
-      const x = columnOf(index, points.length)
+      const x = columnOf(frame, index, points.length)
       const y = rungHeight(point.rung, rungs)
       return `${index === 0 ? 'M' : 'L'}${(x - half).toFixed(1)} ${y.toFixed(1)}H${(x + half).toFixed(1)}`
     })
@@ -54,7 +60,7 @@ export function staircase(points: readonly Pick<Point, 'rung'>[], rungs: number)
 }
 
 /** One hold in the table, with its place among those of its side. */
-interface Line {
+export interface Line {
   side: Lane
   point: Point
   order: number

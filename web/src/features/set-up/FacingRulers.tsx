@@ -1,6 +1,6 @@
-import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import { type ReactNode, useState } from 'react'
+import { styled } from '@mui/material/styles'
+import { memo, type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { Hidden, HIDDEN } from '../../common/ui/Hidden'
@@ -8,27 +8,82 @@ import { columnAt, densePosition, exact, goesOtherWay, isBeyond, onRuler, readin
 import type { LaneState } from './useLaneState'
 import { colours, laneColour } from '../../theme/theme'
 
-const COLUMNS = {
-  // Where there is little room the names have a line of their own.
-  xs: 'minmax(70px, 0.6fr) minmax(0,1fr) minmax(0,1fr) minmax(70px, 0.6fr)',
-  md: '158px minmax(0,1fr) 172px minmax(0,1fr) 158px',
-}
+/** The look of all rulers, told once: they are drawn anew at every step. */
+const Table = styled('div')(({ theme }) => ({
+  marginTop: theme.spacing(1.5),
+  direction: 'ltr',
+  '& .row': {
+    display: 'grid',
+    // Where there is little room the names have a line of their own.
+    gridTemplateColumns: 'minmax(70px, 0.6fr) minmax(0,1fr) minmax(0,1fr) minmax(70px, 0.6fr)',
+    alignItems: 'center',
+    minHeight: 27,
+    [theme.breakpoints.up('md')]: {
+      gridTemplateColumns: '158px minmax(0,1fr) 172px minmax(0,1fr) 158px',
+    },
+  },
+  '& .name': {
+    textAlign: 'center',
+    gridColumn: '1 / -1',
+    gridRow: 1,
+    [theme.breakpoints.up('md')]: { gridColumn: 'auto', gridRow: 'auto' },
+  },
+  '& .name button': {
+    fontSize: '0.95rem',
+    lineHeight: 1.2,
+    minHeight: 26,
+    paddingInline: theme.spacing(0.5),
+  },
+  '& .more': {
+    color: colours.muted,
+    fontSize: '0.84rem',
+    lineHeight: 1.3,
+    paddingBottom: theme.spacing(0.75),
+  },
+  '& .left': { '--lane': laneColour('left'), textAlign: 'right' },
+  '& .right': { '--lane': laneColour('right') },
+  '& .reading': { paddingInline: theme.spacing(1), lineHeight: 1.1 },
+  '& .reading strong': { color: 'var(--lane)' },
+  '& .boundary': { color: colours.muted, fontSize: '0.82rem' },
+  '& .track': {
+    position: 'relative',
+    height: 18,
+    backgroundColor: theme.vars?.palette.surface.track,
+    // Bars and marks are seen by their colours alone.
+    forcedColorAdjust: 'none',
+    borderLeft: `2px solid ${colours.ink}`,
+  },
+  '& .track.left': { transform: 'scaleX(-1)' },
+  '& .track > *': { position: 'absolute' },
+  '& .error': { top: 2, bottom: 2, opacity: 0.28, backgroundColor: 'var(--lane)' },
+  '& .value': { top: 4, bottom: 4, backgroundColor: 'var(--lane)' },
+  '& .band': { top: 0, bottom: 0, backgroundColor: theme.vars?.palette.surface.span },
+  '& .mark': { top: -2, bottom: -2, width: 3, borderLeft: `2px dotted ${colours.muted}` },
+  '& .mark.limit': { borderLeft: 'none', backgroundColor: colours.ink },
+  '& .mark.beyond': { outline: `2px solid ${colours.accent}` },
+}))
 
 /**
  * Every demand from the middle axis outward, left to the left and right to the right, worst first; a table for those
  * who listen. What a demand is called technically, and whose limit it meets, is one touch away.
  */
-export function FacingRulers({ left, right }: { left: LaneState; right: LaneState }) {
+export const FacingRulers = memo(function FacingRulers({
+  left,
+  right,
+}: {
+  left: LaneState
+  right: LaneState
+}) {
   const { t } = useTranslation()
   const rows = rowsOf(left, right)
   if (rows.length === 0) return null
   return (
-    <Box role="table" aria-label={t('setUp.demands')} sx={{ mt: 1.5, direction: 'ltr' }}>
-      <Box role="row" sx={HIDDEN}>
+    <Table role="table" aria-label={t('setUp.demands')}>
+      <div role="row" style={HIDDEN}>
         <span role="columnheader">{t('side.Left')}</span>
         <span role="columnheader">{t('setUp.demand')}</span>
         <span role="columnheader">{t('side.Right')}</span>
-      </Box>
+      </div>
       {rows.map((row) => (
         <Row
           key={row.readout}
@@ -40,11 +95,7 @@ export function FacingRulers({ left, right }: { left: LaneState; right: LaneStat
             ),
           ]}
           reading={(side) => (
-            <Reading
-              side={side}
-              ruler={row[side]}
-              value={instant({ left, right }[side], side, row.readout)}
-            />
+            <Reading ruler={row[side]} value={instant({ left, right }[side], side, row.readout)} />
           )}
           bar={(side) => (
             <Bar side={side} ruler={row[side]} value={instant({ left, right }[side], side, row.readout)} />
@@ -54,12 +105,15 @@ export function FacingRulers({ left, right }: { left: LaneState; right: LaneStat
       <Row
         name={t('setUp.purpose')}
         more={[t('setUp.purposeHint')]}
-        reading={(side) => <PurposeReading state={{ left, right }[side]} side={side} />}
+        reading={(side) => {
+          const value = purposeOf({ left, right }[side])
+          return <strong>{value === undefined ? '' : `${value.toString()} %`}</strong>
+        }}
         bar={(side) => <PurposeBar state={{ left, right }[side]} side={side} />}
       />
-    </Box>
+    </Table>
   )
-}
+})
 
 interface RowProps {
   name: string
@@ -71,36 +125,33 @@ interface RowProps {
 function Row({ name, more, reading, bar }: RowProps) {
   const [open, setOpen] = useState(false)
   return (
-    <Box
-      role="row"
-      sx={{ display: 'grid', gridTemplateColumns: COLUMNS, alignItems: 'center', minHeight: 27 }}
-    >
-      <Box role="cell">{reading('left')}</Box>
+    <div role="row" className="row">
+      <div role="cell" className="left reading">
+        {reading('left')}
+      </div>
       {bar('left')}
-      <Box
-        role="rowheader"
-        sx={{ textAlign: 'center', gridColumn: { xs: '1 / -1', md: 'auto' }, gridRow: { xs: 1, md: 'auto' } }}
-      >
+      <div role="rowheader" className="name">
         <ButtonBase
           aria-expanded={open}
           onClick={() => {
             setOpen(!open)
           }}
-          sx={{ fontSize: '0.95rem', lineHeight: 1.2, minHeight: 26, px: 0.5 }}
         >
           {name}
         </ButtonBase>
         {open && (
-          <Box sx={{ color: 'text.secondary', fontSize: '0.84rem', lineHeight: 1.3, pb: 0.75 }}>
+          <div className="more">
             {more.map((line) => (
               <div key={line}>{line}</div>
             ))}
-          </Box>
+          </div>
         )}
-      </Box>
+      </div>
       {bar('right')}
-      <Box role="cell">{reading('right')}</Box>
-    </Box>
+      <div role="cell" className="right reading">
+        {reading('right')}
+      </div>
+    </div>
   )
 }
 
@@ -141,21 +192,13 @@ function rowsOf(left: LaneState, right: LaneState): RowData[] {
 
 /** The value from the grid: there at once, before the drawing arrives. */
 function instant(state: LaneState, side: Side, readout: string): number | undefined {
-  const grid = state.setup.data?.grid
+  const grid = state.rung?.grid
   return grid ? columnAt(grid, `${readout}.${side}`, state.indices) : undefined
 }
 
-function Reading({
-  side,
-  ruler,
-  value,
-}: {
-  side: Side
-  ruler: Ruler | undefined
-  value: number | undefined
-}) {
+function Reading({ ruler, value }: { ruler: Ruler | undefined; value: number | undefined }) {
   const { t } = useTranslation()
-  if (ruler === undefined) return <span />
+  if (ruler === undefined) return null
   const shown = value ?? ruler.shown
   const other = goesOtherWay(shown, ruler)
   const boundary =
@@ -176,15 +219,10 @@ function Reading({
           },
         )
   return (
-    <Box sx={{ textAlign: side === 'left' ? 'right' : 'left', px: 1, lineHeight: 1.1 }}>
-      <Box component="strong" sx={{ color: laneColour(side) }}>
-        {reading(t, shown, ruler)}
-      </Box>{' '}
-      <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.82rem' }}>
-        {boundary}
-      </Box>
+    <>
+      <strong>{reading(t, shown, ruler)}</strong> <span className="boundary">{boundary}</span>
       {isPast(ruler, shown) && <Hidden> {t('setUp.past')}</Hidden>}
-    </Box>
+    </>
   )
 }
 
@@ -195,20 +233,9 @@ function isPast({ boundary, boundary_kind, at_least }: Ruler, shown: number): bo
 
 function Track({ side, children }: { side: Side; children: ReactNode }) {
   return (
-    <Box
-      sx={{
-        position: 'relative',
-        height: 18,
-        transform: side === 'left' ? 'scaleX(-1)' : 'none',
-        bgcolor: 'surface.track',
-        // Bars and marks are seen by their colours alone.
-        forcedColorAdjust: 'none',
-        borderLeft: `2px solid ${colours.ink}`,
-      }}
-      aria-hidden
-    >
+    <div className={`track ${side}`} aria-hidden>
       {children}
-    </Box>
+    </div>
   )
 }
 
@@ -223,37 +250,12 @@ function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; val
   const beyond = isPast(ruler, shown)
   return (
     <Track side={side}>
-      <Box
-        sx={{
-          position: 'absolute',
-          top: 2,
-          bottom: 2,
-          opacity: 0.28,
-          bgcolor: laneColour(side),
-          ...span(onRuler(shown - ruler.error), onRuler(shown + ruler.error)),
-        }}
-      />
-      <Box
-        sx={{
-          position: 'absolute',
-          top: 4,
-          bottom: 4,
-          bgcolor: laneColour(side),
-          ...span(0, onRuler(shown)),
-        }}
-      />
+      <div className="error" style={span(onRuler(shown - ruler.error), onRuler(shown + ruler.error))} />
+      <div className="value" style={span(0, onRuler(shown))} />
       {ruler.boundary !== null && (
-        <Box
-          sx={{
-            position: 'absolute',
-            top: -2,
-            bottom: -2,
-            width: 3,
-            bgcolor: ruler.boundary_kind === 'limit' ? colours.ink : 'transparent',
-            borderLeft: ruler.boundary_kind === 'limit' ? 'none' : `2px dotted ${colours.muted}`,
-            outline: beyond ? `2px solid ${colours.accent}` : 'none',
-            left: `${onRuler(ruler.boundary).toString()}%`,
-          }}
+        <div
+          className={['mark', ruler.boundary_kind, beyond ? 'beyond' : ''].join(' ')}
+          style={{ left: `${onRuler(ruler.boundary).toString()}%` }}
         />
       )}
     </Track>
@@ -261,43 +263,17 @@ function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; val
 }
 
 function purposeOf(state: LaneState): number | undefined {
-  const grid = state.setup.data?.grid
+  const grid = state.rung?.grid
   return grid ? grid.purpose[densePosition(grid.shape, state.indices)] : undefined
-}
-
-function PurposeReading({ state, side }: { state: LaneState; side: Side }) {
-  const value = purposeOf(state)
-  return (
-    <Box
-      component="strong"
-      sx={{ color: laneColour(side), textAlign: side === 'left' ? 'right' : 'left', px: 1 }}
-    >
-      {value === undefined ? '' : `${value.toString()} %`}
-    </Box>
-  )
 }
 
 function PurposeBar({ state, side }: { state: LaneState; side: Side }) {
   const value = purposeOf(state)
-  const [least, most] = state.setup.data?.grid?.purpose_band ?? []
+  const [least, most] = state.rung?.grid?.purpose_band ?? []
   return (
     <Track side={side}>
-      {least !== undefined && most !== undefined && (
-        <Box
-          sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: 'surface.span', ...span(least, most) }}
-        />
-      )}
-      {value !== undefined && (
-        <Box
-          sx={{
-            position: 'absolute',
-            top: 5,
-            bottom: 5,
-            bgcolor: laneColour(side),
-            ...span(0, onRuler(value, 100)),
-          }}
-        />
-      )}
+      {least !== undefined && most !== undefined && <div className="band" style={span(least, most)} />}
+      {value !== undefined && <div className="value" style={span(0, onRuler(value, 100))} />}
     </Track>
   )
 }

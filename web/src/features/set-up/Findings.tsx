@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import Tooltip from '@mui/material/Tooltip'
-import { type ReactNode, useState } from 'react'
+import Typography from '@mui/material/Typography'
+import { memo, type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { Failure } from '../../common/ui/States'
@@ -16,14 +16,16 @@ import { seenReading } from '../../common/readings'
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
 
 /** What binds at this set-up. A caution may be accepted with a reason; stops and questions may not. */
-export function Findings({
+export const Findings = memo(function Findings({
   side,
-  state,
   detail,
+  reasons,
+  onReason,
 }: {
   side: Lane
-  state: LaneState
   detail: Schemas['DetailOut']
+  reasons: LaneState['reasons']
+  onReason: LaneState['setReason']
 }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState<string | null>(null)
@@ -35,7 +37,7 @@ export function Findings({
       {detail.unmet.map(({ words, bound, sides }) => (
         <Item key={words} mark="leave_out" text={words}>
           {bound !== null && (
-            <Tooltip title={t('setUp.seenOnTheMatHint')} describeChild>
+            <>
               <Button
                 size="small"
                 sx={{ py: 0, minHeight: 24 }}
@@ -49,14 +51,15 @@ export function Findings({
               >
                 {t('setUp.seenOnTheMat')}
               </Button>
-            </Tooltip>
+              <Typography variant="small">{t('setUp.seenOnTheMatHint')}</Typography>
+            </>
           )}
         </Item>
       ))}
       {lift.error !== null && <Failure error={lift.error} />}
       {detail.findings.map((finding) => {
         const code = finding.codes[0] ?? ''
-        const reason = state.reasons[code] ?? ''
+        const reason = reasons[code] ?? ''
         return (
           <Item key={finding.sentence} mark={MARK[finding.severity]} text={finding.sentence}>
             {finding.severity === 'caution' && open !== code && (
@@ -78,7 +81,7 @@ export function Findings({
                 placeholder={t('setUp.acceptReason')}
                 value={reason}
                 onChange={(event) => {
-                  state.setReason(code, event.target.value)
+                  onReason(code, event.target.value)
                 }}
                 onBlur={() => {
                   setOpen(null)
@@ -93,7 +96,7 @@ export function Findings({
       })}
     </Box>
   )
-}
+})
 
 function Item({ mark, text, children }: { mark: Schemas['Verdict']; text: string; children?: ReactNode }) {
   return (

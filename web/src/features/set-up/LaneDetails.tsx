@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import type { ReactNode } from 'react'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Labelled } from '../../common/ui/Labelled'
 import type { Lane, Schemas } from '../../api/client'
 import { type CommandName, useHint, useKeysOf } from '../../common/commands'
 import { VerdictMark } from '../../common/ui/VerdictMark'
@@ -14,66 +15,51 @@ import { laneColour } from '../../theme/theme'
 interface Props {
   side: Lane
   state: LaneState
-  onGo: (rung: string) => void
+  onGo: (side: Lane, rung: string) => void
 }
 
 /** What to fetch, the other set-ups found, how to get in and out, and the rungs beside this one. */
-export function LaneDetails({ side, state, onGo }: Props) {
+export const LaneDetails = memo(function LaneDetails({ side, state, onGo }: Props) {
   const { t } = useTranslation()
-  const { setup, detail, indices, wanted, choose, verdict } = state
-  if (setup.data === undefined || detail === undefined) return <div />
-  const rung = setup.data
+  const go = (variation: string) => {
+    onGo(side, variation)
+  }
+  const { rung, detail, indices, wanted, choose, verdict } = state
+  if (rung === undefined || detail === undefined) return <div />
   return (
     <Box
       component="section"
       aria-label={t('setUp.detailsOf', { side: t(`side.${side}`) })}
       sx={{ borderLeft: `3px solid ${laneColour(side)}`, pl: 1.5 }}
     >
-      <Row label={t('setUp.fetch')}>
+      <Labelled label={t('setUp.fetch')}>
         <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
         {detail.folds && <FoldHelp />}
-      </Row>
+      </Labelled>
       {detail.technique_words !== '' && (
-        <Row label={t('setUp.getting')}>
+        <Labelled label={t('setUp.getting')}>
           {detail.technique_words}
           <Way key={rung.variation} rung={rung} setup={wanted} />
-        </Row>
+        </Labelled>
       )}
       {(verdict === 'with_setup' || verdict === 'with_eye') && rung.plain_reasons[0] !== undefined && (
-        <Row label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Row>
+        <Labelled label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Labelled>
       )}
       <Options options={rung.options} chosen={indices} onChoose={choose} />
-      <Row label={t('setUp.cues')}>{rung.cues.join(' ')}</Row>
-      <Row label={t('setUp.watch')}>{rung.watch.join(' ')}</Row>
+      <Labelled label={t('setUp.cues')}>{rung.cues.join(' ')}</Labelled>
+      <Labelled label={t('setUp.watch')}>{rung.watch.join(' ')}</Labelled>
       <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
-        <Neighbour command="stepBack" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={onGo} />
+        <Neighbour command="stepBack" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={go} />
         <Neighbour
           command="stepForward"
           label={t('setUp.stepForward')}
           neighbour={rung.step_forward}
-          onGo={onGo}
+          onGo={go}
         />
       </Box>
     </Box>
   )
-}
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', sm: '100px 1fr' },
-        mt: 0.6,
-        fontSize: '0.92rem',
-        lineHeight: 1.4,
-      }}
-    >
-      <Box sx={{ color: 'text.secondary' }}>{label}</Box>
-      <div>{children}</div>
-    </Box>
-  )
-}
+})
 
 interface NeighbourProps {
   command: CommandName

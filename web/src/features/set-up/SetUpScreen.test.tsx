@@ -14,6 +14,20 @@ const lane = (side: string) => screen.findByRole('region', { name: side })
 const inLane = async (side: string) => within(await lane(side))
 
 describe('a set-up', () => {
+  it('asks for each side’s own, in its lane', async () => {
+    const { sent } = await open(ADDRESS)
+    await (await inLane('right')).findByText(NAMES.right)
+    const asked = sent.map((each) => each.path).filter((path) => path.includes('/setups/'))
+    const sideOf = new URLSearchParams(ADDRESS.split('?')[1])
+    for (const side of ['left', 'right']) {
+      const rung = sideOf.get(side) ?? ''
+      expect(asked.filter((path) => path.includes(rung)).every((path) => path.endsWith(`/${side}`))).toBe(
+        true,
+      )
+      expect(asked.some((path) => path.endsWith(`/${rung}/${side}`))).toBe(true)
+    }
+  })
+
   it('has a lane for each side and a table of what both ask for', async () => {
     await open(ADDRESS)
     expect(await (await inLane('left')).findByText(NAMES.left)).toBeTruthy()

@@ -1,31 +1,26 @@
-import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
-import ToggleButton from '@mui/material/ToggleButton'
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import Typography from '@mui/material/Typography'
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Side } from '../../api/client'
 import { familiesFrom, ladderWith, rungsFrom, useFamilies, useLadders } from '../../common/ladders'
 import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { useCommands } from '../../common/commands'
 import { Empty, Failure, Working } from '../../common/ui/States'
+import { Lanes } from '../../common/ui/layout'
 import { FacingRulers } from './FacingRulers'
 import { LaneDetails } from './LaneDetails'
+import { PoseBar, type View } from './PoseBar'
 import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
 import { useSetup } from './queries'
 import { useChosen, useLaneState } from './useLaneState'
-import { serif } from '../../theme/theme'
 
 const SIDES: readonly Side[] = ['left', 'right']
-type View = Schemas['SetupQuery']['view']
-const VIEWS: readonly View[] = ['side', 'front', 'behind', 'above']
+/** Of a lane for both the left stands for it. */
+const sideOf = (lane: Lane): Side => (lane === 'right' ? 'right' : 'left')
 
 /** Two lanes facing outward, one ruler for both, and what each side needs from the shelf; one lane for a shape that both
  * legs share, its two sides facing inside it. */
@@ -52,12 +47,15 @@ export function SetUpScreen() {
     ladderOf('right')?.right.decision.step ?? null,
     chosen,
   )
+  // A step is seen at once where it was made; what is read further down follows in the next moment.
+  const lateLeft = useDeferredValue(left)
+  const lateRight = useDeferredValue(right)
   const data = ladders.data
   const go = useCallback(
-    (side: Side, rung: string | undefined) => {
+    (lane: Lane, rung: string | undefined) => {
       if (rung === undefined) return
       setSearch((now) => {
-        for (const each of ladderWith(data, rung)?.shared === true ? SIDES : [side]) {
+        for (const each of ladderWith(data, rung)?.shared === true ? SIDES : [sideOf(lane)]) {
           now.set(each, rung)
         }
         return now
@@ -65,10 +63,23 @@ export function SetUpScreen() {
     },
     [setSearch, data],
   )
+  const activate = useCallback((lane: Lane) => {
+    setActive(sideOf(lane))
+  }, [])
   // Where each side stands on a ladder is known once it has arrived: the address names only the family.
-  const openLadder = (family: string) => {
-    setSearch({ left: `${family}.`, right: `${family}.` })
-  }
+  const openLadder = useCallback(
+    (family: string) => {
+      setSearch({ left: `${family}.`, right: `${family}.` })
+    },
+    [setSearch],
+  )
+  const shown = rungs[active] ?? ''
+  const see = useCallback(
+    (each: View) => {
+      setPicked({ rung: shown, view: each })
+    },
+    [shown],
+  )
   const current: LaneState = active === 'left' ? left : right
   useCommands(
     useMemo(
@@ -91,18 +102,18 @@ export function SetUpScreen() {
           name: 'stepBack' as const,
           keys: ['['],
           run: () => {
-            go(active, current.setup.data?.step_back?.variation)
+            go(active, current.rung?.step_back?.variation)
           },
         },
         {
           name: 'stepForward' as const,
           keys: [']'],
           run: () => {
-            go(active, current.setup.data?.step_forward?.variation)
+            go(active, current.rung?.step_forward?.variation)
           },
         },
       ],
-      [active, current.setup.data, go],
+      [active, current.rung, go],
     ),
   )
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
@@ -126,82 +137,39 @@ export function SetUpScreen() {
       />
     )
   }
-  const shared = rungs.left === rungs.right && left.setup.data?.shared === true
+  const shared = rungs.left === rungs.right && left.rung?.shared === true
   const lanes: readonly Side[] = shared ? ['left'] : SIDES
-  const columns = { xs: 'minmax(0,1fr)', ...(shared ? {} : { md: 'minmax(0,1fr) minmax(0,1fr)' }) }
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1, mb: 1 }}>
-        <TextField
-          select
-          variant="standard"
-          aria-label={t('setUp.ladder')}
-          value={ladderOf(active)?.family ?? ''}
-          onChange={(event) => {
-            openLadder(event.target.value)
-          }}
-          slotProps={{
-            htmlInput: { 'aria-label': t('setUp.ladder') },
-            input: {
-              disableUnderline: true,
-              sx: { fontFamily: serif, fontSize: '1.35rem', fontWeight: 600 },
-            },
-          }}
-        >
-          {families.data.map((family) => (
-            <MenuItem key={family.family} value={family.family}>
-              {family.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Typography id="seen-from" color="text.secondary" sx={{ fontSize: '0.92rem' }}>
-            {view === 'front' && `${t('setUp.mirrored')} · `}
-            {t('setUp.seen')}
-          </Typography>
-          <ToggleButtonGroup
-            exclusive
-            size="small"
-            aria-labelledby="seen-from"
-            value={view}
-            onChange={(_, each: View | null) => {
-              if (each !== null) setPicked({ rung: rungs[active] ?? '', view: each })
-            }}
-          >
-            {VIEWS.map((each) => (
-              <ToggleButton key={each} value={each} sx={{ minHeight: 44, px: 1.25 }}>
-                {t(`setUp.views.${each}`)}
-              </ToggleButton>
-            ))}
-          </ToggleButtonGroup>
-        </Box>
-      </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: columns, gap: 1.75 }}>
+      <PoseBar
+        families={families.data}
+        family={ladderOf(active)?.family ?? ''}
+        onFamily={openLadder}
+        view={view}
+        onView={see}
+      />
+      <Lanes one={shared}>
         {lanes.map((side) => (
           <SetupLane
             key={side}
             side={shared ? 'both' : side}
             state={side === 'left' ? left : right}
             active={active === side}
-            onActivate={() => {
-              setActive(side)
-            }}
+            onActivate={activate}
           />
         ))}
-      </Box>
-      <FacingRulers left={left} right={right} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: columns, gap: 1.75, mt: 1.5 }}>
+      </Lanes>
+      <FacingRulers left={lateLeft} right={lateRight} />
+      <Lanes one={shared} style={{ marginTop: 12 }}>
         {lanes.map((side) => (
           <LaneDetails
             key={side}
             side={shared ? 'both' : side}
-            state={side === 'left' ? left : right}
-            onGo={(rung) => {
-              go(side, rung)
-            }}
+            state={side === 'left' ? lateLeft : lateRight}
+            onGo={go}
           />
         ))}
-      </Box>
+      </Lanes>
     </>
   )
 }

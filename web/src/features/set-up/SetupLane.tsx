@@ -1,24 +1,25 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Typography from '@mui/material/Typography'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Side } from '../../api/client'
 import { Figure } from '../../figure/Figure'
 import { LANE_HEAD } from '../../common/lanes'
 import { Failure, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
+import { laneColour } from '../../theme/theme'
+import { Row } from '../../common/ui/layout'
 import { Findings } from './Findings'
 import { Stepper } from './Stepper'
 import { TakeToTheMat } from './TakeToTheMat'
 import type { LaneState } from './useLaneState'
-import { laneColour } from '../../theme/theme'
 
 interface Props {
   side: Lane
   state: LaneState
   active: boolean
-  onActivate: () => void
+  onActivate: (side: Lane) => void
 }
 
 /** The figure is the main thing of a lane, on every screen. */
@@ -29,15 +30,18 @@ const STEPPERS = 232
 const px = (columns: number) => `${(columns * STEPPERS).toFixed(0)}px`
 
 /** One side's set-up: verdict, figure to scale, steppers over what the room can build, what binds. */
-export function SetupLane({ side, state, active, onActivate }: Props) {
+export const SetupLane = memo(function SetupLane({ side, state, active, onActivate }: Props) {
   const { t } = useTranslation()
-  const { setup, axes, indices, detail, choose, verdict } = state
+  const { rung, axes, indices, detail, choose, verdict } = state
+  const activate = () => {
+    onActivate(side)
+  }
   const lane = (children: ReactNode) => (
     <Box
       component="section"
       aria-label={t(`side.${side}`)}
-      onFocusCapture={onActivate}
-      onClickCapture={onActivate}
+      onFocusCapture={activate}
+      onClickCapture={activate}
       sx={{
         bgcolor: 'surface.panel',
         containerType: 'inline-size',
@@ -51,9 +55,9 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
       {children}
     </Box>
   )
-  if (setup.isPending) return lane(<Working />)
-  if (setup.isError) return lane(<Failure error={setup.error} again={() => void setup.refetch()} />)
-  const grid = setup.data.grid
+  if (state.error !== null) return lane(<Failure error={state.error} again={state.again} />)
+  if (rung === undefined) return lane(<Working />)
+  const grid = rung.grid
   // Where both sides share the shape, what each has of its own faces the other.
   const facing = side === 'both' && axes.some((axis) => axis.side !== null)
   const wide = side === 'both' ? 2.1 : 1
@@ -86,7 +90,7 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
   const cautions = verdict === 'with_eye' ? (detail?.findings.filter(({ size }) => size > 0).length ?? 0) : 0
   return lane(
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
+      <Row wrap>
         <Box sx={{ flex: '1 1 150px' }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, color: laneColour(side) }}>
             <VerdictMark verdict={verdict} size={18} />
@@ -97,15 +101,11 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
               </Box>
             </Typography>
           </Box>
-          <Typography sx={{ fontSize: '0.92rem', lineHeight: 1.3 }}>{setup.data.name}</Typography>
+          <Typography sx={{ fontSize: '0.92rem', lineHeight: 1.3 }}>{rung.name}</Typography>
         </Box>
         <TakeToTheMat side={side} state={state} />
-      </Box>
-      {setup.data.no_stack !== null && (
-        <Alert severity="info" variant="outlined">
-          {setup.data.no_stack}
-        </Alert>
-      )}
+      </Row>
+      {rung.no_stack !== null && <Alert severity="info">{rung.no_stack}</Alert>}
       {grid !== null && (
         <Box
           sx={{
@@ -154,7 +154,9 @@ export function SetupLane({ side, state, active, onActivate }: Props) {
           )}
         </Box>
       )}
-      {detail !== undefined && <Findings side={side} state={state} detail={detail} />}
+      {detail !== undefined && (
+        <Findings side={side} detail={detail} reasons={state.reasons} onReason={state.setReason} />
+      )}
     </>,
   )
-}
+})

@@ -1,13 +1,12 @@
-import Box from '@mui/material/Box'
-import IconButton from '@mui/material/IconButton'
-import InputBase from '@mui/material/InputBase'
+import ButtonBase from '@mui/material/ButtonBase'
+import { styled } from '@mui/material/styles'
 import { type KeyboardEvent, useId, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { type Unit, numberIn } from '../../common/forms/numbers'
 import { length } from '../../common/practice'
 import { HIDDEN } from '../../common/ui/Hidden'
-import { hatching } from '../../theme/theme'
+import { colours, hatching } from '../../theme/theme'
 import { nearestTo, stepTo, verdictWith } from './model'
 
 interface Props {
@@ -18,6 +17,44 @@ interface Props {
   at: number
   onStep: (index: number) => void
 }
+
+/** The look of a slot, told once: all of a lane are drawn anew at every step. */
+const Slot = styled('div')(({ theme }) => ({
+  display: 'flex',
+  alignItems: 'center',
+  gap: theme.spacing(0.5),
+  paddingBlock: theme.spacing(0.5),
+  borderBottom: `1px solid ${colours.line}`,
+  minHeight: 46,
+  // Less left of right in every language: a stepper is no text.
+  direction: 'ltr',
+  '& .words': { flex: 1, minWidth: 0, lineHeight: 1.25, fontSize: '0.9rem' },
+  '& label': { display: 'block', color: colours.muted, fontSize: '0.84rem' },
+  '& input': {
+    font: 'inherit',
+    fontWeight: 700,
+    color: 'inherit',
+    background: 'none',
+    border: 0,
+    borderBottom: `1px dotted ${colours.muted}`,
+    padding: 0,
+    height: 24,
+    maxWidth: '100%',
+    fieldSizing: 'content',
+    '&:read-only': { borderBottom: 0 },
+    '&:focus-visible': { outline: '3px solid var(--focus)', outlineOffset: 1 },
+  },
+  '& button': {
+    width: 44,
+    height: 44,
+    flex: 'none',
+    border: `1px solid ${theme.vars?.palette.surface.field ?? ''}`,
+    borderRadius: theme.shape.borderRadius,
+    fontSize: '1.15rem',
+    '&:disabled': { borderColor: colours.line, opacity: 0.5 },
+    '&.closed': { backgroundImage: hatching(4) },
+  },
+}))
 
 /**
  * One slot as a spinbutton: arrows and buttons go only to what the room can build, and its figure may be typed: the
@@ -70,7 +107,7 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
     const next = index === null ? null : verdictWith(grid, indices, at, index)
     const closed = next === 'leave_out' || next === 'check_first'
     return (
-      <IconButton
+      <ButtonBase
         disabled={index === null}
         aria-label={`${axis.label}: ${word}${closed ? ` (${t(`verdict.${next}`)})` : ''}`}
         // Arrow keys in the field do the same.
@@ -78,50 +115,22 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
         onClick={() => {
           step(by)
         }}
-        sx={{
-          width: 44,
-          height: 44,
-          flex: 'none',
-          border: 1,
-          borderColor: index === null ? 'divider' : 'surface.field',
-          borderRadius: 1,
-          fontSize: '1.15rem',
-          color: 'text.primary',
-          backgroundImage: closed ? hatching(4) : 'none',
-        }}
+        className={closed ? 'closed' : ''}
       >
         {sign}
-      </IconButton>
+      </ButtonBase>
     )
   }
   const only = axis.choices.length < 2
   const canType = number !== '' && axis.choices.length > 2
   return (
-    <Box
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        gap: 0.5,
-        py: 0.5,
-        borderBottom: 1,
-        borderColor: 'divider',
-        minHeight: 46,
-        // Less left of right in every language: a stepper is no text.
-        direction: 'ltr',
-      }}
-    >
-      <Box sx={{ flex: 1, minWidth: 0, lineHeight: 1.25, fontSize: '0.9rem' }}>
-        <Box
-          component="label"
-          htmlFor={id}
-          sx={{ display: 'block', color: 'text.secondary', fontSize: '0.84rem' }}
-        >
-          {axis.label}
-        </Box>
+    <Slot>
+      <div className="words">
+        <label htmlFor={id}>{axis.label}</label>
         {only ? (
           <strong>{number}</strong>
         ) : (
-          <InputBase
+          <input
             id={id}
             value={typed ?? (number === '' ? detail : number)}
             readOnly={!canType}
@@ -133,39 +142,21 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
             }}
             onBlur={take}
             onKeyDown={onKeyDown}
-            slotProps={{
-              input: {
-                role: 'spinbutton',
-                inputMode: 'decimal',
-                'aria-valuenow': place,
-                'aria-valuemin': 0,
-                'aria-valuemax': axis.choices.length - 1,
-                'aria-valuetext': whole(choice),
-                size: Math.max(5, (number === '' ? detail : number).length),
-              },
-            }}
-            sx={{
-              font: 'inherit',
-              maxWidth: '100%',
-              '& input': {
-                p: 0,
-                height: 24,
-                fontWeight: 700,
-                fontFamily: 'inherit',
-                borderBottom: canType ? '1px dotted' : 0,
-                borderColor: 'text.secondary',
-                fieldSizing: 'content',
-              },
-              '&.Mui-focused': { outline: '3px solid var(--focus)', outlineOffset: 1 },
-            }}
+            role="spinbutton"
+            inputMode="decimal"
+            aria-valuenow={place}
+            aria-valuemin={0}
+            aria-valuemax={axis.choices.length - 1}
+            aria-valuetext={whole(choice)}
+            size={Math.max(5, (number === '' ? detail : number).length)}
           />
         )}
         {number !== '' && detail !== '' && <div>{detail}</div>}
         {only && number === '' && detail}
-        <Box component="span" role="status" sx={HIDDEN}>
+        <span role="status" style={HIDDEN}>
           {told}
-        </Box>
-      </Box>
+        </span>
+      </div>
       {/* What only lies at the body comes as it does: there is nothing to step through. */}
       {!only && (
         <>
@@ -173,6 +164,6 @@ export function Stepper({ axis, axes, grid, indices, at, onStep }: Props) {
           {button(1, '+', t('setUp.more'))}
         </>
       )}
-    </Box>
+    </Slot>
   )
 }

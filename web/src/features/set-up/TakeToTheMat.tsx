@@ -1,29 +1,30 @@
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
+import { Refused } from '../../common/ui/States'
 import type { Lane } from '../../api/client'
-import { useTakeToTheMat } from './queries'
-import type { LaneState } from './useLaneState'
 import { laneColour } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
+import { Row } from '../../common/ui/layout'
+import { useTakeToTheMat } from './queries'
+import type { LaneState } from './useLaneState'
 
 /** How long to hold, and the way to today's plan. Closed set-ups cannot be taken. */
 export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) {
   const { t } = useTranslation()
   const path = useClientPath()
   const take = useTakeToTheMat()
-  const rung = state.setup.data
+  const { rung } = state
   if (rung === undefined) return null
   const accepted = Object.entries(state.reasons)
     .filter(([, reason]) => reason.trim().length >= 3)
     .map(([code, reason]) => ({ codes: [code], reason: reason.trim() }))
   return (
     <Box>
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+      <Row>
         <TextField
           select
           label={t('setUp.hold')}
@@ -60,17 +61,13 @@ export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) 
         >
           {t('setUp.take')}
         </Button>
-      </Box>
+      </Row>
       {take.isSuccess && (
         <Typography role="status" sx={{ color: laneColour(side), fontWeight: 600, textAlign: 'right' }}>
           ✓ {t('setUp.taken')}
         </Typography>
       )}
-      {take.isError && (
-        <Alert severity="error" variant="outlined">
-          {take.error.message}
-        </Alert>
-      )}
+      <Refused error={take.error} />
     </Box>
   )
 }

@@ -1,3 +1,4 @@
+import Typography from '@mui/material/Typography'
 import Box from '@mui/material/Box'
 import { useEffect, useState } from 'react'
 import type { Schemas } from '../../api/client'
@@ -25,7 +26,7 @@ export function Way({ rung, setup }: Props) {
       {way.data?.map((moment) => (
         <Box component="li" key={moment.words} sx={{ flex: 1, minWidth: 0, textAlign: 'center' }}>
           <Figure svg={moment.figure} height={HEIGHT} />
-          <Box sx={{ fontSize: '0.8rem', lineHeight: 1.2, color: 'text.secondary' }}>{moment.words}</Box>
+          <Typography variant="small">{moment.words}</Typography>
         </Box>
       ))}
     </Box>

@@ -1,76 +1,74 @@
+import { useCallback, useMemo } from 'react'
 import type { Schemas, Side } from '../../api/client'
-import { usePicked } from '../../common/drafts'
+import { useKeptSteps } from '../../common/drafts'
+import { choiceKey, type Choices, type Chosen, choicesAfter, NOTHING_CHOSEN } from './choices'
 import { doseFrom, indicesOf, setupFrom, verdictAt } from './model'
 import { useDetail, useSetup } from './queries'
 
-/** What was chosen on one rung: slot values, the dose in seconds, and why a caution is accepted, by its code. */
-interface Choice {
-  setup?: Setup
-  dose?: number
-  reasons?: Record<string, string>
+/** What was chosen today and the way to choose. */
+export function useChosen(clientId: string, today: string) {
+  return useKeptSteps<Choices, Chosen>(`set-up:${clientId}:${today}`, choicesAfter, NOTHING_CHOSEN)
 }
 
-type Setup = Record<string, Schemas['SlotValue']>
-
-const NONE: Record<string, Choice> = {}
+const NO_AXES: Schemas['AxisOut'][] = []
+const NO_PLACES: number[] = []
+const NO_REASONS: Record<string, string> = {}
 
 /**
- * What was chosen today, by rung and side; shared shapes have one choice for both.
- * Values are kept and not places on an axis: what the room can build may change in between.
+ * One lane: the rung's whole grid, the choice on every slot, and the chosen set-up in full. It keeps its identity while
+ * nothing of this lane changes, so that a step on one side draws nothing anew on the other.
  */
-export function useChosen(clientId: string, today: string) {
-  const [choices, setChoices] = usePicked(`set-up:${clientId}:${today}`, NONE)
-  return {
-    of: (key: string): Choice => choices[key] ?? {},
-    choose: (key: string, choice: Choice) => {
-      setChoices({ ...choices, [key]: { ...choices[key], ...choice } })
-    },
-  }
-}
-
-export type ChosenSetups = ReturnType<typeof useChosen>
-
-/** One lane: the rung's whole grid, the choice on every slot, and the chosen set-up in full. */
 export function useLaneState(
   variationId: string | undefined,
   side: Side,
   view: Schemas['SetupQuery']['view'],
   offered: Schemas['StepOut'] | null,
-  chosen: ChosenSetups,
+  [choices, choose]: ReturnType<typeof useChosen>,
 ) {
-  const setup = useSetup(variationId, side)
-  const rung = setup.data
+  const { data: rung, error, refetch } = useSetup(variationId, side)
   const first = rung?.options[0]?.detail
   const id = variationId ?? ''
-  const key = rung?.shared === true ? id : `${id}:${side}`
-  const axes = rung?.axes ?? []
-  const own = chosen.of(key)
-  const indices = indicesOf(axes, own.setup) ?? first?.index ?? []
-  const wanted = setupFrom(axes, indices)
-  const query = useDetail(id, side, wanted, view, rung !== undefined && rung.grid !== null)
-  return {
-    setup,
-    axes,
-    indices,
-    wanted,
-    verdict: (rung?.grid && verdictAt(rung.grid, indices)) ?? rung?.verdict ?? 'leave_out',
-    // While another rung loads, the last rung's drawing must not stand in for it.
-    detail: rung === undefined ? undefined : query.data,
-    choose: (next: number[]) => {
-      chosen.choose(key, { setup: setupFrom(axes, next) })
+  const key = choiceKey(id, side, rung?.shared === true)
+  const axes = rung?.axes ?? NO_AXES
+  const own = choices[key]
+  const indices = useMemo(
+    () => indicesOf(axes, own?.setup) ?? first?.index ?? NO_PLACES,
+    [axes, own?.setup, first],
+  )
+  const wanted = useMemo(() => setupFrom(axes, indices), [axes, indices])
+  const found = useDetail(id, side, wanted, view, rung !== undefined && rung.grid !== null).data
+  // While another rung loads, the last rung's drawing must not stand in for it.
+  const detail = rung === undefined ? undefined : found
+  const again = useCallback(() => void refetch(), [refetch])
+  const setReason = useCallback(
+    (code: string, reason: string) => {
+      choose({ chose: 'reason', of: key, code, reason })
     },
-    dose: doseFrom(
-      rung?.doses ?? [],
-      own.dose ?? (offered !== null && offered.variation === variationId ? offered.dose_s : undefined),
-    ),
-    setDose: (seconds: number) => {
-      chosen.choose(key, { dose: seconds })
-    },
-    reasons: own.reasons ?? {},
-    setReason: (code: string, reason: string) => {
-      chosen.choose(key, { reasons: { ...own.reasons, [code]: reason } })
-    },
-  }
+    [choose, key],
+  )
+  const offer = offered !== null && offered.variation === variationId ? offered.dose_s : undefined
+  return useMemo(
+    () => ({
+      rung,
+      error,
+      again,
+      axes,
+      indices,
+      wanted,
+      verdict: (rung?.grid && verdictAt(rung.grid, indices)) ?? rung?.verdict ?? 'leave_out',
+      detail,
+      dose: doseFrom(rung?.doses ?? [], own?.dose ?? offer),
+      reasons: own?.reasons ?? NO_REASONS,
+      choose: (next: number[]) => {
+        choose({ chose: 'setup', of: key, setup: setupFrom(axes, next) })
+      },
+      setDose: (seconds: number) => {
+        choose({ chose: 'dose', of: key, seconds })
+      },
+      setReason,
+    }),
+    [rung, error, again, axes, indices, wanted, detail, own, offer, setReason, choose, key],
+  )
 }
 
 export type LaneState = ReturnType<typeof useLaneState>

@@ -21,6 +21,7 @@ import { LanguageChoice } from '../../common/ui/LanguageChoice'
 import { LightChoice } from '../../common/ui/LightChoice'
 import { Main } from '../../common/ui/Main'
 import { ViewTitle } from '../../common/ui/ViewTitle'
+import { Row } from '../../common/ui/layout'
 import { Licences } from './Licences'
 import { useChangeSettings, useTimeZones } from './queries'
 
@@ -96,11 +97,7 @@ function PracticeSettings({ settings, owner }: { settings: Settings; owner: bool
       <Typography id="practice-settings" variant="h2">
         {t('settings.practice')}
       </Typography>
-      {!owner && (
-        <Alert severity="info" variant="outlined">
-          {t('settings.ownerOnly')}
-        </Alert>
-      )}
+      {!owner && <Alert severity="info">{t('settings.ownerOnly')}</Alert>}
       <TextField
         label={t('settings.name')}
         value={draft.name}
@@ -162,17 +159,15 @@ function PracticeSettings({ settings, owner }: { settings: Settings; owner: bool
         sx={{ maxWidth: 420 }}
       />
       {change.isError && Object.keys(problems).length === 0 && (
-        <Alert severity="error" variant="outlined">
-          {change.error.message}
-        </Alert>
+        <Alert severity="error">{change.error.message}</Alert>
       )}
       {owner && (
-        <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        <Row gap={2}>
           <Button type="submit" variant="contained" disabled={change.isPending}>
             {t('common.save')}
           </Button>
           <span role="status">{change.isSuccess && t('settings.saved')}</span>
-        </Box>
+        </Row>
       )}
     </Box>
   )
