@@ -22,3 +22,5 @@ class DailyFact(Record):
 class Settings(Record):
     first_weeks_after_hip: int = Field(default=12, ge=6, le=26)
     discomfort_allowed: int = Field(default=2, ge=0, le=5)
+    breath_s: int = Field(default=6, ge=2, le=20)
+    """How long one calm breath of this client takes, in and out."""

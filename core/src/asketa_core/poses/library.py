@@ -55,6 +55,17 @@ class Hold(Record):
 Counter = Literal["sit_quiet", "legs_long", "stand_quiet"]
 """Postures offered afterwards."""
 
+Stage = Literal["arrive", "warm", "work", "rest"]
+"""Where in a session a family belongs, in this order."""
+
+
+class CounterPoses(Record):
+    """Families that undo what a pose leaves behind, the fittest first; ``wanted`` where a session should not go on without
+    one."""
+
+    wanted: bool
+    of: tuple[Key, ...] = Field(min_length=2, max_length=6)
+
 
 class Schools(Record):
     """Slots that stand for the two schools of a stiff seated shape."""
@@ -151,6 +162,8 @@ class Family(Record):
     about: NameText
     purposes: tuple[Purpose, ...] = Field(min_length=1)
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
+    stage: Stage
+    counter_poses: CounterPoses
     position: Position
     slots: dict[str, Slot]
     variations: tuple[Variation, ...] = Field(min_length=1)
@@ -312,6 +325,9 @@ def standard_library() -> Library:
             raise documents[name].error(("family",), f"the file is called {name}")
     library = Library(families)
     for name, family in families.items():
+        for place, other in enumerate(family.counter_poses.of):
+            if other == name or other not in families:
+                raise documents[name].error(("counter_poses", "of", place), f"'{other}' is no other family")
         for place, variation in enumerate(family.variations):
             for way in ("step_back", "step_forward"):
                 target = getattr(variation, way)
