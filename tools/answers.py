@@ -73,7 +73,7 @@ def main() -> int:
         demo.ask("POST", setup, {"setup": chosen, "view": "side"})
         demo.ask("POST", f"{setup}/way", {"setup": chosen})
         plan = {"variation": rung, "side": side, "setup": chosen, "dose_s": 30, "accepted": []}
-        demo.ask("POST", f"{client}/plan", plan, keep=False)
+        demo.ask("POST", f"{client}/mat", plan, keep=False)
     demo.ask("GET", f"{client}/mat")
     demo.ask("GET", f"{client}/responses?most=60")
     text = json.dumps(demo.kept, indent=None, ensure_ascii=False, sort_keys=True)

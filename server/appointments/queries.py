@@ -64,7 +64,8 @@ def day(practice: Practice, date: dt.date) -> TodayOut:
     clients = {row.client_id for row in rows}
     records = records_of(clients, date)
     last = dict(
-        Visit.objects.filter(client__in=clients, date__lt=date)
+        Visit.objects.held()
+        .filter(client__in=clients, date__lt=date)
         .values_list("client")
         .annotate(last=Max("date"))
         .values_list("client", "last")
@@ -108,7 +109,7 @@ def outlook(client: Client, date: dt.date) -> OutlookOut:
     """What to know of a client before they come on a date. Slow the first time: the ladders they work on are judged on
     every day of the next weeks on which a limit changes."""
     file = client_file(client)
-    since = Visit.objects.filter(client=client, date__lt=date).aggregate(last=Max("date"))["last"]
+    since = Visit.objects.held().filter(client=client, date__lt=date).aggregate(last=Max("date"))["last"]
     try:
         today = Today.of(client, date)
     except InputError:

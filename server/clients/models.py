@@ -34,6 +34,8 @@ class Client(PracticeRow):
     ``version`` grows with every edit of either; an edit that names an older one is refused."""
 
     discomfort_allowed = models.PositiveSmallIntegerField(default=2)
+    breath_s = models.PositiveSmallIntegerField(default=6)
+    """Seconds of one calm breath, in and out."""
     version = models.PositiveIntegerField(default=1)
 
     objects: ClassVar[Any] = rows_by(ClientQuerySet)
@@ -42,6 +44,7 @@ class Client(PracticeRow):
         ordering = ["person__name", "id"]
         constraints = [
             models.CheckConstraint(condition=models.Q(discomfort_allowed__lte=5), name="discomfort_allowed_0_to_5"),
+            models.CheckConstraint(condition=models.Q(breath_s__gte=2, breath_s__lte=20), name="breath_plausible"),
         ]
 
 

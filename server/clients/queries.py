@@ -60,10 +60,9 @@ def client_out(client: Client, date: dt.date) -> ClientOut:
 def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
     """Every client of the opened practice in four queries, with what each side brings: those who come today first."""
     date = clock.today(practice.time_zone)
-    # Counting visits groups the rows, which drops the model's own order.
-    clients = list(
-        Client.objects.matching(text).annotate(last_visit=Max("visits__date")).order_by("person__name", "id")
-    )
+    # A visit that is only planned is none yet. Counting visits groups the rows, which drops the model's own order.
+    last_visit = Max("visits__date", filter=Q(visits__items__isnull=False))
+    clients = list(Client.objects.matching(text).annotate(last_visit=last_visit).order_by("person__name", "id"))
     coming = Q(appointments__cancelled=False, appointments__date__gte=date)
     next_visits = dict(
         Client.objects.filter(coming).order_by().annotate(next=Min("appointments__date")).values_list("pk", "next")

@@ -17,6 +17,7 @@ from common.errors import Problem, install_handlers
 from exchange.api import router as exchange
 from library.api import router as library
 from measures.api import router as measures
+from plans.api import router as plans
 from practices.api import router as practices
 from room.api import router as room
 from visits.api import router as visits
@@ -33,7 +34,7 @@ api = NinjaAPI(title="Asketa", version="1", auth=django_auth, docs_url=None, par
 install_handlers(api)
 
 api.add_router("/auth", accounts)
-for router in (appointments, exchange, clients, measures, library, practices, room, visits):
+for router in (appointments, exchange, clients, measures, library, plans, practices, room, visits):
     api.add_router("/practices/{uuid:practice_id}", router)
 
 __all__ = ["Problem", "api"]

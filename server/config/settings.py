@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "library",
     "visits",
     "appointments",
+    "plans",
     "exchange",
     "demo",
 ]

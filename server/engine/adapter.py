@@ -44,7 +44,14 @@ def client_file(client: Client) -> ClientFile:
 
 def client_reading(client: Client) -> Reading:
     practice = client.practice
-    about = (client.pk, client.version, client.person.name, client.person.birth_date, client.discomfort_allowed)
+    about = (
+        client.pk,
+        client.version,
+        client.person.name,
+        client.person.birth_date,
+        client.discomfort_allowed,
+        client.breath_s,
+    )
     return _readings.get((*about, practice.first_weeks_after_hip, _stamp(client)), lambda: _read(client))
 
 
@@ -94,6 +101,7 @@ def _read(client: Client) -> Reading:
         "responses": [response_value(item) for item in logged_items(client)],
         "settings": {
             "discomfort_allowed": client.discomfort_allowed,
+            "breath_s": client.breath_s,
             "first_weeks_after_hip": client.practice.first_weeks_after_hip,
         },
     }

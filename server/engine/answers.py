@@ -214,7 +214,7 @@ def situation_key(file: ClientFile, room: Room, library: str) -> str:
     """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it.
     ``library`` is the fingerprint of the practice's own variations."""
     return digest(
-        file.model_dump_json(exclude={"responses": True, "client": {"name"}})
+        file.model_dump_json(exclude={"responses": True, "client": {"name"}, "settings": {"breath_s"}})
         + room.model_dump_json()
         + library
         + RULES_FINGERPRINT["engine"]

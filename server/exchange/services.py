@@ -47,7 +47,8 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
         ) from error
     refuse_implausible(implausible_file(file, practice_library().library, clock.today(practice.time_zone)))
     own = {"practice": practice, "created_by": user}
-    client = Client.objects.create(discomfort_allowed=file.settings.discomfort_allowed, **own)
+    settings = {name: getattr(file.settings, name) for name in ("discomfort_allowed", "breath_s")}
+    client = Client.objects.create(**settings, **own)
     person = Person(client=client, name=file.client.name or NAMELESS, birth_date=file.client.birth_date, **own)
     _store_entries(file, client, own)
     _store_measures(file, client, own)

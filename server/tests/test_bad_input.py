@@ -36,7 +36,7 @@ class EveryAddress(ApiTest):
                 "side": "left", "knee_height_cm": 20, "foot_distance_cm": 30, "seat_height_cm": 5,
             },
             self.url("/setups/figure_four.block_flat/left"): setup,
-            self.url("/plan"): {"variation": "figure_four.block_flat", "side": "left", "dose_s": 30, **setup},
+            self.url("/mat"): {"variation": "figure_four.block_flat", "side": "left", "dose_s": 30, **setup},
             self.url("/items"): self.house.item().model_dump(mode="json", exclude_none=True),
             f"{at}/library/variations": {"format": "asketa-variation", "version": 2, "family": "squat"},
             "/api/auth/sign-in": {"email": "a@b.example", "password": "long enough to try"},

@@ -67,7 +67,7 @@ class EveryRung(ApiTest):
                 self.assertEqual(card["id"], rung.id)
                 if first is not None and first["allowed"]:
                     plan = {"variation": rung.id, "side": side, "dose_s": setup["doses"][0]["seconds"], **body}
-                    mat = self.post(self.url("/plan", client=client.pk), plan)
+                    mat = self.post(self.url("/mat", client=client.pk), plan)
                     self.assertEqual(mat.status_code, 200, f"{where}: {mat.content[:300]!r}")
                     planned += 1
                     with opened(self.house.practice):

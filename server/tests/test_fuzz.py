@@ -8,6 +8,7 @@ import os
 import random
 import re
 import urllib.parse
+import uuid
 from pathlib import Path
 from typing import Any
 
@@ -127,7 +128,7 @@ class Fuzz(ApiTest):
             f"/api/practices/{self.house.practice.pk}/appointments", {**when, "client_id": str(self.house.client.pk)}
         )
         self.known = {
-            "appointment_id": booked.json()["id"],
+            "appointment_id": booked.json()["id"], "template_id": str(uuid.uuid4()),
             "practice_id": str(self.house.practice.pk), "client_id": str(self.house.client.pk),
             "entry_id": str(entry.pk), "item_id": str(item.id), "family_id": "figure_four",
             "variation_id": "figure_four.block_flat", "side": "left",

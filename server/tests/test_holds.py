@@ -32,7 +32,7 @@ class Rounds(ApiTest):
 
     def plan(self) -> None:
         plan = {"variation": FLAT, "side": "left", "setup": {}, "dose_s": 40}
-        self.assertEqual(self.post(self.url("/plan"), plan).status_code, 200)
+        self.assertEqual(self.post(self.url("/mat"), plan).status_code, 200)
 
     def test_second_and_third_rounds_are_holds_of_their_own(self) -> None:
         self.plan()
@@ -69,7 +69,7 @@ class ChangedSince(ApiTest):
 
     def planned(self, **changes: Any) -> Any:
         plan = {"variation": FLAT, "side": "left", "setup": {}, "dose_s": 40}
-        self.post(self.url("/plan"), plan)
+        self.post(self.url("/mat"), plan)
         with opened(self.house.practice):
             visit = Visit.objects.get()
             visit.plan[0]["left"] |= changes
@@ -264,12 +264,12 @@ class Order(ApiTest):
         taken = []
         for rung in rungs:
             plan = {"variation": rung, "side": "left", "setup": {}, "dose_s": 30}
-            if self.post(self.url("/plan"), plan).status_code == 200:
+            if self.post(self.url("/mat"), plan).status_code == 200:
                 taken.append(rung.split(".")[0])
         self.assertGreaterEqual(len(taken), 3)
         self.assertNotEqual(taken, sorted(taken, key=len))
         again = {"variation": rungs[-1], "side": "right", "setup": {}, "dose_s": 30}
-        shown = self.post(self.url("/plan"), again).json()["families"]
+        shown = self.post(self.url("/mat"), again).json()["families"]
         self.assertEqual([family["family"] for family in shown], taken)
         self.assertEqual([f["family"] for f in self.client.get(self.url("/mat")).json()["families"]], taken)
 
@@ -301,7 +301,7 @@ class WhoDidIt(ApiTest):
         self.post(self.url("/items"), item)
         self.client.force_login(tobias, backend="django.contrib.auth.backends.ModelBackend")
         self.put(self.url(), {"name": "Renamed", "version": 1})
-        planned = self.post(self.url("/plan"), {**plan, "variation": "hip_hinge.chair_back"})
+        planned = self.post(self.url("/mat"), {**plan, "variation": "hip_hinge.chair_back"})
         self.assertEqual(planned.status_code, 200, planned.content)
         self.put(self.url(f"/items/{item.id}"), {"id": str(uuid.uuid4()), "during": 2})
         self.client.delete(self.url(f"/entries/{entry.pk}"))

@@ -42,7 +42,7 @@ def filled(path: str, practice: House, entry: object, item: object, rows: House 
     """An address with every placeholder filled, ``rows`` telling whose."""
     ids = {
         "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
-        "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{appointment_id}": uuid.uuid4(), "{item_id}": item,
+        "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{appointment_id}": uuid.uuid4(), "{template_id}": uuid.uuid4(), "{item_id}": item,
         "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
     }  # fmt: skip
     for placeholder, value in ids.items():
@@ -109,6 +109,11 @@ BODIES = {
     "moveAppointment": {"version": 1, **WHEN},
     "cancelAppointment": {"version": 1},
     "restoreAppointment": {"version": 1},
+    "savePlan": {"version": 0, "poses": []},
+    "planAgain": {"version": 0},
+    "addToPlan": {"version": 0, "family": "breath"},
+    "setBreath": {"seconds": 6},
+    "keepTemplate": {"name": "x", "client_id": str(uuid.uuid4())},
     "createClient": {"name": "x"},
     "importClient": {"format": "asketa-client", "version": 1, "client": {"id": "x"}},
     "updateClient": {"name": "x", "version": 1},

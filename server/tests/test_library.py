@@ -121,9 +121,9 @@ class MakingOnesOwn(LibraryTest):
     def test_what_was_put_away_is_not_planned(self) -> None:
         own = self.add()
         plan = {"variation": own, "side": "left", "setup": {}, "dose_s": 30}
-        self.assertEqual(self.post(self.url("/plan"), plan).status_code, 200)
+        self.assertEqual(self.post(self.url("/mat"), plan).status_code, 200)
         self.post(self.at(f"/library/variations/{own}/retire"), {"number": 1})
-        self.assertIn("put away", self.fields(self.post(self.url("/plan"), plan))["variation"])
+        self.assertIn("put away", self.fields(self.post(self.url("/mat"), plan))["variation"])
         # What is on today's plan already stays there.
         (family,) = self.client.get(self.url("/mat")).json()["families"]
         self.assertEqual(family["left"]["variation"], own)
@@ -304,7 +304,7 @@ class AnotherPracticesVariations(LibraryTest):
             (self.put, self.at(f"/library/variations/{own}", self.other), {"number": 1, "file": file}),
             (self.post, self.at(f"/library/variations/{own}/retire", self.other), {"number": 1}),
             (self.post, self.url(f"/setups/{own}/left", self.other), {"setup": {}}),
-            (self.post, self.url("/plan", self.other), {"variation": own, "side": "left", "setup": {}, "dose_s": 30}),
+            (self.post, self.url("/mat", self.other), {"variation": own, "side": "left", "setup": {}, "dose_s": 30}),
             (self.post, self.url("/items", self.other), item),
         ):
             self.assertEqual(method(url, body).status_code, 404, url)

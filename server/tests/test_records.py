@@ -170,6 +170,6 @@ class WholeBody(ApiTest):
             self.assertTrue(answer["shared"])
         setup = answer["options"][0]["detail"]["setup"]
         plan = {"variation": rung, "side": "right", "setup": setup, "dose_s": 45}
-        self.assertEqual(self.post(self.url("/plan"), plan).status_code, 200)
+        self.assertEqual(self.post(self.url("/mat"), plan).status_code, 200)
         (family,) = self.client.get(self.url("/mat")).json()["families"]
         self.assertEqual(family["left"]["setup"], family["right"]["setup"])

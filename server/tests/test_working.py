@@ -78,7 +78,7 @@ class TakingToTheMat(ApiTest):
     def plan(self, side: str = "left", rung: str = FLAT, **more: Any) -> Any:
         option = self.client.get(self.url(f"/setups/{rung}/{side}")).json()["options"][0]["detail"]
         body = {"variation": rung, "side": side, "setup": option["setup"], "dose_s": 40, **more}
-        return self.post(self.url("/plan"), body)
+        return self.post(self.url("/mat"), body)
 
     def test_both_sides_stand_on_one_plan_with_the_step_back_ready(self) -> None:
         self.house.record_hip()
@@ -97,12 +97,12 @@ class TakingToTheMat(ApiTest):
         option = self.client.get(self.url(f"/setups/{FLAT}/left")).json()["options"][0]["detail"]
         setup = {**option["setup"], "seat": {"stack": "sofa:soft", "number": 46.0}}
         body = {"variation": FLAT, "side": "left", "setup": setup, "dose_s": 40}
-        (family,) = self.post(self.url("/plan"), body).json()["families"]
+        (family,) = self.post(self.url("/mat"), body).json()["families"]
         self.assertNotIn("sofa", family["left"]["setup"]["seat"]["stack"])
 
     def test_a_slot_the_rung_does_not_have_is_refused(self) -> None:
         body = {"variation": FLAT, "side": "left", "setup": {"sofa": {"number": 40}}, "dose_s": 40}
-        self.assertIn("setup.sofa", self.fields(self.post(self.url("/plan"), body)))
+        self.assertIn("setup.sofa", self.fields(self.post(self.url("/mat"), body)))
 
     def test_an_accepted_caution_is_kept_with_its_reason(self) -> None:
         accepted = [{"codes": ["shape.shin_level"], "reason": "knows this shape well"}]

@@ -120,7 +120,7 @@ def setup_way(
     return setting_up.way_for(today, _rung(today, variation_id), side, payload.setup)
 
 
-@router.post("/clients/{client_id}/plan", response=MatOut, operation_id="takeToTheMat")
+@router.post("/clients/{client_id}/mat", response=MatOut, operation_id="takeToTheMat")
 @in_practice(Permission.VISITS_WRITE)
 def take_to_the_mat(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: PlanIn) -> MatOut:
     """Put a set-up into today's plan. Refused when a limit closes it."""

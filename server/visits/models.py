@@ -11,18 +11,34 @@ from common import clock
 from practices.tenancy import PracticeRow, rows_by
 
 
+class VisitQuerySet(models.QuerySet["Visit"]):
+    def held(self) -> VisitQuerySet:
+        """Visits in which something was done: a plan alone is none yet."""
+        return self.filter(models.Exists(LoggedItem.objects.filter(visit=models.OuterRef("pk"))))
+
+
 class Visit(PracticeRow):
-    """One day with a client. ``plan`` lists what was taken to the mat, in that order: a family and, for each side planned,
-    its variation, set-up, dose and accepted cautions."""
+    """One day with a client. ``plan`` lists what is to be done, in that order: a family, whether its place is ``fixed``
+    and, for each side planned, its variation, set-up, dose, rounds and accepted cautions. ``minutes`` is how long the day
+    is meant to take, where somebody said so."""
 
     client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="visits")
     date = models.DateField()
     plan: Any = models.JSONField(default=list)
+    minutes = models.PositiveSmallIntegerField(null=True)
     version = models.PositiveIntegerField(default=1)
+
+    objects: ClassVar[Any] = rows_by(VisitQuerySet)
 
     class Meta:
         ordering = ["date"]
-        constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_visit_a_day")]
+        constraints = [
+            models.UniqueConstraint(fields=["client", "date"], name="one_visit_a_day"),
+            models.CheckConstraint(
+                condition=models.Q(minutes__isnull=True) | models.Q(minutes__gte=5, minutes__lte=480),
+                name="visit_length_plausible",
+            ),
+        ]
 
 
 class LoggedItemQuerySet(models.QuerySet["LoggedItem"]):

@@ -20,8 +20,8 @@ from visits.models import LoggedItem, MorningAnswer, Visit
 from visits.schemas import CorrectionIn, ItemIn, PlanIn, SaidIn
 
 
-def todays_visit(today: Today, user: User) -> Visit:
-    """Today's visit of a client, opened if there is none."""
+def visit_of(today: Today, user: User) -> Visit:
+    """The visit of a client on the day asked about, opened if there is none."""
     client = today.client
     visit, created = Visit.objects.get_or_create(
         client=client, date=today.date, defaults={"practice_id": client.practice_id, "created_by": user}
@@ -43,7 +43,7 @@ def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
 
 @transaction.atomic
 def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
-    """Put one side's set-up of a ladder into today's plan; both sides' where the shape is shared. A ladder keeps its place
+    """Put one side's set-up of a ladder into the day's plan; both sides' where the shape is shared. A ladder keeps its place
     in the plan when its set-up changes; a new one goes to the end.
 
     A set-up that a limit stops, or that leaves a question open, is refused: it goes by recording the
@@ -56,31 +56,44 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
     screened = today.screen(rung, data.side)
     if isinstance(screened, NoGrid):
         raise bad_field("setup", no_stack_words(screened))
-    row = screened.grid.nearest(data.setup)
-    if not screened.allowed(row):
-        raise bad_field(
-            "setup",
-            own("field", "closed"),
-        )
-    visit = todays_visit(today, user)
-    visit = Visit.objects.select_for_update().get(pk=visit.pk)
-    planned = {
-        "variation": rung.id,
-        # What was judged is what is planned: the room's own stacks, not whatever was sent.
-        "setup": _stored(built_as(screened, data.setup)),
-        "dose_s": data.dose_s,
-        "verdict": screened.verdict_at(row).value,
-        "accepted": [accepted.model_dump() for accepted in data.accepted],
-    }
+    if not screened.allowed(screened.grid.nearest(data.setup)):
+        raise bad_field("setup", own("field", "closed"))
+    visit = locked(visit_of(today, user))
     ladder = planned_ladder(visit, rung.family)
     if ladder is None:
         ladder = {"family": rung.family}
         visit.plan.append(ladder)
+    before = ladder.get(data.side.value, {})
+    planned = planned_side(screened, data.setup, data.dose_s, before.get("rounds", 1))
+    planned["accepted"] = [accepted.model_dump() for accepted in data.accepted]
     ladder.update({side.value: planned for side in (SIDES if rung.shared else (data.side,))})
-    visit.version += 1
-    visit.save(update_fields=["plan", "version"])
-    record(visit, "visit.planned", user)
+    save_plan(visit, user)
     return visit
+
+
+def locked(visit: Visit) -> Visit:
+    """The visit as it stands, held until the transaction ends."""
+    found: Visit = Visit.objects.select_for_update().get(pk=visit.pk)
+    return found
+
+
+def save_plan(visit: Visit, user: User) -> None:
+    """Store a changed plan as the visit's next version."""
+    visit.version += 1
+    visit.save(update_fields=["plan", "minutes", "version"])
+    record(visit, "visit.planned", user)
+
+
+def planned_side(screened: Screened, setup: Mapping[str, SlotValue], dose_s: int, rounds: int = 1) -> dict[str, Any]:
+    """One side of a plan. What was judged is what is planned: the room's own stacks, not whatever was sent."""
+    return {
+        "variation": screened.variation.id,
+        "setup": _stored(built_as(screened, setup)),
+        "dose_s": dose_s,
+        "rounds": rounds,
+        "verdict": screened.verdict_at(screened.grid.nearest(setup)).value,
+        "accepted": [],
+    }
 
 
 def planned_ladder(visit: Visit, family: str) -> dict[str, Any] | None:
@@ -145,7 +158,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
     }
     if (known := _known(today, data, content)) is not None:
         return known
-    visit = todays_visit(today, user)
+    visit = visit_of(today, user)
     item = _log_one(today, user, data, content, visit)
     if rung.shared:
         # Both legs made one hold: it is said once and stands on both sides.

@@ -665,6 +665,148 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description What is planned for a day: its poses, minutes and order, what to settle and what is left out.
+         */
+        get: operations["plan"];
+        /**
+         * Save Plan
+         * @description Order, doses and what is taken out; 409 when the plan was changed in between.
+         */
+        put: operations["savePlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/plan/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Again
+         * @description The same as last time, or as a template has it, with each side's next step.
+         */
+        post: operations["planAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/plan/poses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add To Plan
+         * @description Put a ladder in with each side's next step; refused when none of it is open.
+         */
+        post: operations["addToPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/plan/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggest Order
+         * @description An order for what is planned, with what each place is for. Nothing is stored.
+         */
+        get: operations["suggestOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/breath": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Breath
+         * @description How long one calm breath of this client takes; minutes are counted with it.
+         */
+        put: operations["setBreath"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Templates */
+        get: operations["listTemplates"];
+        put?: never;
+        /**
+         * Keep Template
+         * @description Keep a client's plan of a day as a template.
+         */
+        post: operations["keepTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/templates/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put Template Away */
+        delete: operations["putTemplateAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/settings": {
         parameters: {
             query?: never;
@@ -827,26 +969,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practices/{practice_id}/clients/{client_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take To The Mat
-         * @description Put a set-up into today's plan. Refused when a limit closes it.
-         */
-        post: operations["takeToTheMat"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/practices/{practice_id}/clients/{client_id}/mat": {
         parameters: {
             query?: never;
@@ -857,7 +979,11 @@ export interface paths {
         /** Mat */
         get: operations["mat"];
         put?: never;
-        post?: never;
+        /**
+         * Take To The Mat
+         * @description Put a set-up into today's plan. Refused when a limit closes it.
+         */
+        post: operations["takeToTheMat"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2726,6 +2852,311 @@ export interface components {
             /** Number */
             number: number;
         };
+        /** ConcernOut */
+        ConcernOut: {
+            /** Code */
+            code: string;
+            /** Poses */
+            poses: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * CounterOut
+         * @description A counter-pose for a planned ladder that wants one and has none: the rung that is open and nearest.
+         */
+        CounterOut: {
+            /** After */
+            after: string;
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+        };
+        /**
+         * DoseOut
+         * @description One dose of a rung: its seconds on the clock, and in the unit it is counted in.
+         */
+        DoseOut: {
+            /** Seconds */
+            seconds: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LeftOut
+         * @description A ladder of last time that is not in the plan, and why; ``open`` ones can be put back.
+         */
+        LeftOut: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Open */
+            open: boolean;
+        };
+        /**
+         * Level
+         * @description How high the body is, from standing to lying on the floor.
+         * @enum {string}
+         */
+        Level: "standing" | "seated" | "bed" | "floor" | "lying";
+        /** LevelOut */
+        LevelOut: {
+            level: components["schemas"]["Level"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PieceOut
+         * @description A stretch of the session, in seconds from its beginning; ``pose`` is a place in the plan.
+         */
+        PieceOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hold" | "change";
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            level: components["schemas"]["Level"];
+            /** Pose */
+            pose: number | null;
+            side: components["schemas"]["Side"] | null;
+            came_from: components["schemas"]["Level"] | null;
+        };
+        /**
+         * PlanOut
+         * @description A day's plan with everything told about it. ``version`` is 0 while nothing is stored.
+         */
+        PlanOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Version */
+            version: number;
+            /** Time */
+            time: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Breath S */
+            breath_s: number;
+            /** Last Visit */
+            last_visit: string | null;
+            /** Last Ladders */
+            last_ladders: number;
+            /** Started */
+            started: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Poses */
+            poses: components["schemas"]["PlannedPose"][];
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Levels */
+            levels: components["schemas"]["LevelOut"][];
+            /** Concerns */
+            concerns: components["schemas"]["ConcernOut"][];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Counters */
+            counters: components["schemas"]["CounterOut"][];
+        };
+        /**
+         * PlannedPart
+         * @description One planned side. ``since`` is what differs from last time, ``why`` the reason of that; ``reasons`` close it or are
+         *     to be minded.
+         */
+        PlannedPart: {
+            /** Variation */
+            variation: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+            /** Line */
+            line: string;
+            /** Dose S */
+            dose_s: number;
+            /** Dose */
+            dose: string;
+            /** Doses */
+            doses: components["schemas"]["DoseOut"][];
+            /** Rounds */
+            rounds: number;
+            verdict: components["schemas"]["Verdict"];
+            /** Allowed */
+            allowed: boolean;
+            /** Reasons */
+            reasons: string[];
+            /** Figure */
+            figure: string;
+            /** Figure Words */
+            figure_words: string;
+            /** Since */
+            since: string;
+            /** Changed */
+            changed: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
+         * PlannedPose
+         * @description One ladder of the plan; ``shared`` shapes have one set-up for both sides. ``left_missing`` and ``right_missing`` say
+         *     why a side is not there; empty where it can be added.
+         */
+        PlannedPose: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Shared */
+            shared: boolean;
+            /** Fixed */
+            fixed: boolean;
+            /** Seconds */
+            seconds: number;
+            left: components["schemas"]["PlannedPart"] | null;
+            right: components["schemas"]["PlannedPart"] | null;
+            /** Left Missing */
+            left_missing: string;
+            /** Right Missing */
+            right_missing: string;
+        };
+        /** ReasonOut */
+        ReasonOut: {
+            /** Code */
+            code: string;
+            /** Poses */
+            poses: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlanSave
+         * @description The plan in its new order. ``version`` is the one it was made from; poses that are not named are taken out.
+         */
+        PlanSave: {
+            /** Version */
+            version: number;
+            /** Minutes */
+            minutes?: number | null;
+            /** Poses */
+            poses: components["schemas"]["PoseIn"][];
+        };
+        /**
+         * PoseIn
+         * @description A planned ladder at its place; a side that is not named is taken out.
+         */
+        PoseIn: {
+            /** Family */
+            family: string;
+            /**
+             * Fixed
+             * @default false
+             */
+            fixed: boolean;
+            left?: components["schemas"]["SideIn"] | null;
+            right?: components["schemas"]["SideIn"] | null;
+        };
+        /**
+         * SideIn
+         * @description How much of a planned side: its rung and set-up stay what they are.
+         */
+        SideIn: {
+            /** Dose S */
+            dose_s: number;
+            /**
+             * Rounds
+             * @default 1
+             */
+            rounds: number;
+        };
+        /**
+         * AgainIn
+         * @description Plan the same as last time, or as a template has it.
+         */
+        AgainIn: {
+            /** Version */
+            version: number;
+            /** Template Id */
+            template_id?: string | null;
+        };
+        /**
+         * AddIn
+         * @description Put a ladder into the plan, or the sides of it that are missing: each with its next step, or as it was last time.
+         *     ``after`` names the one it comes after; at the end otherwise.
+         */
+        AddIn: {
+            /** Version */
+            version: number;
+            /** Family */
+            family: string;
+            /** After */
+            after?: string | null;
+            /**
+             * As Last Time
+             * @default false
+             */
+            as_last_time: boolean;
+        };
+        /**
+         * OrderOut
+         * @description The order suggested, and what each place is for; ``poses`` in ``reasons`` are places in it. Nothing is stored.
+         */
+        OrderOut: {
+            /** Families */
+            families: string[];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            /** Changes */
+            changes: boolean;
+        };
+        /** BreathIn */
+        BreathIn: {
+            /** Seconds */
+            seconds: number;
+        };
+        /** TemplateOut */
+        TemplateOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Families */
+            families: string[];
+        };
+        /**
+         * TemplateIn
+         * @description Keep a client's plan of a day as a template: its order, not its bodies.
+         */
+        TemplateIn: {
+            /** Name */
+            name: string;
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+        };
         /** SettingsIn */
         SettingsIn: {
             /** Name */
@@ -2977,16 +3408,6 @@ export interface components {
             figure: string;
             /** Figure Words */
             figure_words: string;
-        };
-        /**
-         * DoseOut
-         * @description One dose of a rung: its seconds on the clock, and in the unit it is counted in.
-         */
-        DoseOut: {
-            /** Seconds */
-            seconds: number;
-            /** Words */
-            words: string;
         };
         /** FindingOut */
         FindingOut: {
@@ -4549,6 +4970,245 @@ export interface operations {
             };
         };
     };
+    plan: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    savePlan: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    planAgain: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    addToPlan: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    suggestOrder: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderOut"];
+                };
+            };
+        };
+    };
+    setBreath: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BreathIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    listTemplates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+        };
+    };
+    keepTemplate: {
+        parameters: {
+            query?: {
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+        };
+    };
+    putTemplateAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+        };
+    };
     practiceSettings: {
         parameters: {
             query?: never;
@@ -4798,6 +5458,29 @@ export interface operations {
             };
         };
     };
+    mat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatOut"];
+                };
+            };
+        };
+    };
     takeToTheMat: {
         parameters: {
             query?: never;
@@ -4813,29 +5496,6 @@ export interface operations {
                 "application/json": components["schemas"]["PlanIn"];
             };
         };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MatOut"];
-                };
-            };
-        };
-    };
-    mat: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                practice_id: string;
-                client_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -74,7 +74,7 @@ describe('a set-up', () => {
 
   it('goes to the plan as it stands, with its side and its dose', async () => {
     const { user, sentTo } = await open(ADDRESS, {
-      [`POST /api${CLIENT}/plan`]: { families: [], morning_open: [] },
+      [`POST /api${CLIENT}/mat`]: { families: [], morning_open: [] },
     })
     const right = await inLane('right')
     await user.click(await right.findByRole('button', { name: 'Take to the mat' }))

@@ -48,7 +48,7 @@ export function useWay(variation_id: string, side: Side, setup: Record<string, S
 export function useTakeToTheMat() {
   const keep = useKeep()
   const changed = useChanged('plan', [`${CLIENT}/mat`])
-  return query.useMutation('post', `${CLIENT}/plan`, {
+  return query.useMutation('post', `${CLIENT}/mat`, {
     onSuccess: (mat) => {
       keep.mat(mat)
       changed()

@@ -1,0 +1,1 @@
+"""A session planned: its poses with both sides, its minutes and its order, and templates of a practice."""
