@@ -75,6 +75,8 @@ def main() -> int:
         plan = {"variation": rung, "side": side, "setup": chosen, "dose_s": 30, "accepted": []}
         demo.ask("POST", f"{client}/mat", plan, keep=False)
     demo.ask("GET", f"{client}/mat")
+    demo.ask("GET", f"{client}/plan")
+    demo.ask("GET", f"{practice}/templates")
     demo.ask("GET", f"{client}/responses?most=60")
     text = json.dumps(demo.kept, indent=None, ensure_ascii=False, sort_keys=True)
     text = re.sub(r"(<svg [^>]*>).*?</svg>", r"\1</svg>", text)

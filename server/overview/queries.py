@@ -46,6 +46,7 @@ from overview.schemas import (
     PlaceOut,
     StopOut,
 )
+from visits.models import Visit
 
 STALE_MEASURE_DAYS = clinical_days("measure.stale")
 SCREENED_RANGES = (
@@ -147,7 +148,7 @@ def client_head(client: Client) -> ClientHead:
         client=client_out(client, date),
         stature_cm=today.situation.body.stature_cm if today else None,
         today=date,
-        band=band(file, date, today),
+        band=band(file, date, today, _planned(client, date)),
         notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
         next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
         disclaimer=mind.disclaimer,
@@ -167,8 +168,13 @@ def coming(client: Client) -> ComingOut:
     return ComingOut(lines=list(lines))
 
 
-def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
-    """What is done, missing or stale at each stop of the working order."""
+def _planned(client: Client, date: dt.date) -> int:
+    """How many ladders the day's plan has."""
+    return len(Visit.objects.filter(client=client, date=date).values_list("plan", flat=True).first() or ())
+
+
+def band(file: ClientFile, date: dt.date, today: Today | None, planned: int) -> list[StopOut]:
+    """What is done, missing or stale at each stop of the working order; ``planned`` counts the ladders of the day."""
     asks = today is not None and any(
         limit.severity.name == "ASK" and not limit.terms for limit in today.situation.limits
     )
@@ -186,6 +192,11 @@ def band(file: ClientFile, date: dt.date, today: Today | None) -> list[StopOut]:
         _measures_stop(file, date, today),
         StopOut(stop="choose", state=worked, note=""),
         StopOut(stop="set_up", state=worked, note=""),
+        StopOut(
+            stop="plan",
+            state="done" if planned else "open",
+            note=own("stop", "planned", count=planned) if planned else "",
+        ),
         StopOut(
             stop="on_the_mat",
             state="done" if seen_today else "open",

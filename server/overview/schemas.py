@@ -85,7 +85,7 @@ class ChangeOut(Schema):
 class StopOut(Schema):
     """One stop of the working order: what is done, missing or stale there."""
 
-    stop: Literal["limits", "measures", "choose", "set_up", "on_the_mat", "responses"]
+    stop: Literal["limits", "measures", "choose", "set_up", "plan", "on_the_mat", "responses"]
     state: Literal["done", "attention", "open"]
     note: Text
 

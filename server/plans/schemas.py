@@ -42,17 +42,18 @@ class PlanSave(Input):
 
 
 class AgainIn(Input):
-    """Plan the same as last time, or as a template has it."""
+    """Plan the same as last time, or as a template has it, beside what is planned. Without a ``version`` whatever stands is
+    added to."""
 
-    version: Whole
+    version: Whole | None = None
     template_id: uuid.UUID | None = None
 
 
 class AddIn(Input):
     """Put a ladder into the plan, or the sides of it that are missing: each with its next step, or as it was last time.
-    ``after`` names the one it comes after; at the end otherwise."""
+    ``after`` names the one it comes after; at the end otherwise. Without a ``version`` whatever stands is added to."""
 
-    version: Whole
+    version: Whole | None = None
     family: Key
     after: Key | None = None
     as_last_time: bool = False

@@ -27,10 +27,10 @@ from visits.services import locked, planned_ladder, planned_side, save_plan, vis
 Ladder = dict[str, Any]
 
 
-def _opened(today: Today, user: User, version: int) -> Visit:
-    """The day's visit, locked at the version somebody saw; 0 where they saw none."""
+def _opened(today: Today, user: User, version: int | None) -> Visit:
+    """The day's visit, locked at the version somebody saw: 0 where they saw none, ``None`` where it does not matter."""
     visit = Visit.objects.filter(client=today.client, date=today.date).first()
-    if visit is None and version == 0:
+    if version is None or (visit is None and version == 0):
         return locked(visit_of(today, user))
     visit = locked(visit) if visit is not None else None
     if visit is None or visit.version != version:

@@ -1589,7 +1589,7 @@ export interface components {
              * Stop
              * @enum {string}
              */
-            stop: "limits" | "measures" | "choose" | "set_up" | "on_the_mat" | "responses";
+            stop: "limits" | "measures" | "choose" | "set_up" | "plan" | "on_the_mat" | "responses";
             /**
              * State
              * @enum {string}
@@ -3089,22 +3089,23 @@ export interface components {
         };
         /**
          * AgainIn
-         * @description Plan the same as last time, or as a template has it.
+         * @description Plan the same as last time, or as a template has it, beside what is planned. Without a ``version`` whatever stands is
+         *     added to.
          */
         AgainIn: {
             /** Version */
-            version: number;
+            version?: number | null;
             /** Template Id */
             template_id?: string | null;
         };
         /**
          * AddIn
          * @description Put a ladder into the plan, or the sides of it that are missing: each with its next step, or as it was last time.
-         *     ``after`` names the one it comes after; at the end otherwise.
+         *     ``after`` names the one it comes after; at the end otherwise. Without a ``version`` whatever stands is added to.
          */
         AddIn: {
             /** Version */
-            version: number;
+            version?: number | null;
             /** Family */
             family: string;
             /** After */

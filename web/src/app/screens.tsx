@@ -17,6 +17,7 @@ const LOADED: Record<ScreenId, () => Promise<ComponentType>> = {
   measures: async () => (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
   choose: async () => (await import('../features/choose/ChooseScreen')).ChooseScreen,
   setUp: async () => (await import('../features/set-up/SetUpScreen')).SetUpScreen,
+  plan: async () => (await import('../features/plan/PlanScreen')).PlanScreen,
   mat: async () => (await import('../features/mat/MatScreen')).MatScreen,
   responses: async () => (await import('../features/responses/ResponsesScreen')).ResponsesScreen,
 }
@@ -49,7 +50,7 @@ export const routes: RouteObject[] = [
           Component: (await import('../features/practice-frame/PracticeFrame')).PracticeFrame,
         }),
         children: within([
-          { index: true, element: <Navigate to="clients" replace /> },
+          { index: true, element: <Navigate to="today" replace /> },
           {
             path: CLIENT,
             lazy: async () => ({

@@ -18,16 +18,17 @@ const ABOUT = {
   records: ['/entries'],
   worked: ['/families', '/ladders/{family_id}'],
   mat: ['/mat'],
+  plan: ['/plan'],
   responses: ['/responses'],
 } as const
 
 /** What a change of each kind lets be asked for again: what it touches, and nothing else. */
 const TOUCHES = {
   /** Records, clearances, answers of the day, readings: everything judged by them. */
-  body: [...ABOUT.frame, ...ABOUT.judged, ...ABOUT.records, ...ABOUT.mat, ...ABOUT.responses],
+  body: [...ABOUT.frame, ...ABOUT.judged, ...ABOUT.records, ...ABOUT.plan, ...ABOUT.mat, ...ABOUT.responses],
   /** What happened on the mat: where a side stands, and what follows. */
-  holds: [...ABOUT.frame, ...ABOUT.worked, ...ABOUT.mat, ...ABOUT.responses],
-  plan: [...ABOUT.frame, ...ABOUT.mat],
+  holds: [...ABOUT.frame, ...ABOUT.worked, ...ABOUT.plan, ...ABOUT.mat, ...ABOUT.responses],
+  plan: [...ABOUT.frame, ...ABOUT.plan, ...ABOUT.mat],
 } as const
 
 type Change = keyof typeof TOUCHES
@@ -75,7 +76,7 @@ export function useChanged(change: Change, stored: readonly string[] = []): () =
 /** After a change to the library everything drawn or judged from it is asked for again. */
 export function useLibraryChanged(): () => void {
   const queries = useQueryClient()
-  const judged: readonly string[] = [...ABOUT.judged, '/outlook'].map((path) => CLIENT + path)
+  const judged: readonly string[] = [...ABOUT.judged, ...ABOUT.plan, '/outlook'].map((path) => CLIENT + path)
   return () => {
     void queries.invalidateQueries({
       predicate: ({ queryKey: [, path] }) =>

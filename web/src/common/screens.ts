@@ -25,6 +25,7 @@ const listed = {
   measures: { path: 'clients/:clientId/measures', title: 'screens.measures', stop: 'measures' },
   choose: { path: 'clients/:clientId/choose', title: 'screens.choose', stop: 'choose' },
   setUp: { path: 'clients/:clientId/set-up', title: 'screens.setUp', stop: 'set_up' },
+  plan: { path: 'clients/:clientId/plan', title: 'screens.plan', stop: 'plan' },
   mat: { path: 'clients/:clientId/mat', title: 'screens.mat', stop: 'on_the_mat', whole: true },
   responses: { path: 'clients/:clientId/responses', title: 'screens.responses', stop: 'responses' },
 } as const satisfies Record<string, Of>

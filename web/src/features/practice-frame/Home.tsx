@@ -13,5 +13,5 @@ export function Home() {
   if (!me.data.signed_in) return <SignInPage />
   const practice = me.data.practices[0]
   if (practice === undefined) return <Empty title={t('signIn.noPractice')} />
-  return <Navigate to={`/practices/${practice.id}/clients`} replace />
+  return <Navigate to={`/practices/${practice.id}/today`} replace />
 }

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { CHART, columnOf, discomfortHeight, frameOf, HEIGHT, isDated, rungHeight, staircase } from './model'
-import { useWidth } from './useWidth'
+import { useWidth } from '../../common/ui/useWidth'
 import { colours, laneColour } from '../../theme/theme'
 
 interface Props {

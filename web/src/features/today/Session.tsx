@@ -2,15 +2,17 @@ import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import type { Lane, Schemas } from '../../api/client'
 import { clockTime } from '../../common/dates'
 import { usePracticeId } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { Rest, Row } from '../../common/ui/layout'
+import { Refused } from '../../common/ui/States'
 import { colours, laneColour, serif } from '../../theme/theme'
-import { nextStop } from './model'
+import { type Next, nextStop } from './model'
 import { Outlook } from './Outlook'
+import { useSameAgain } from './queries'
 
 type Appointment = Schemas['SessionOut']
 
@@ -60,8 +62,11 @@ interface Props {
 export function Session({ session, today, mayWrite, onMove, onCancel }: Props) {
   const { t } = useTranslation()
   const practiceId = usePracticeId()
-  const to = (id: 'limits' | 'choose' | 'mat') => addressOf(screenById(id), practiceId, session.client_id)
+  const to = (id: 'limits' | Next) =>
+    addressOf(screenById(id), practiceId, session.client_id) +
+    (id === 'plan' && !today ? `?date=${session.date}` : '')
   const next = nextStop(session, today)
+  const again = session.planned === 0 && session.last_visit !== null && mayWrite
   return (
     <Card aria-labelledby={`time-${session.id} name-${session.id}`}>
       <div>
@@ -86,9 +91,15 @@ export function Session({ session, today, mayWrite, onMove, onCancel }: Props) {
                 ? t('today.planned', { count: session.planned })
                 : t('today.planNone')}
           </Typography>
-          <Button component={Link} to={to(next)} variant="contained" size="small">
-            {t(next === 'mat' ? 'today.toMat' : 'today.toChoose')}
+          {again && <SameAgain session={session} today={today} to={to('plan')} />}
+          <Button component={Link} to={to(next)} variant={again ? 'outlined' : 'contained'} size="small">
+            {t(`today.to.${next}`)}
           </Button>
+          {next === 'mat' && (
+            <Button component={Link} to={to('plan')} variant="outlined" size="small">
+              {t('today.to.plan')}
+            </Button>
+          )}
           {mayWrite && (
             <>
               <Button size="small" variant="outlined" onClick={onMove}>
@@ -113,5 +124,37 @@ export function Session({ session, today, mayWrite, onMove, onCancel }: Props) {
         <Outlook session={session} mayWrite={mayWrite} />
       </div>
     </Card>
+  )
+}
+
+/** One touch: every ladder of the last visit with each side's next step, and on to the plan. */
+function SameAgain({ session, today, to }: { session: Appointment; today: boolean; to: string }) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const practice_id = usePracticeId()
+  const again = useSameAgain(session.client_id)
+  return (
+    <>
+      <Refused error={again.error} />
+      <Button
+        variant="contained"
+        size="small"
+        disabled={again.isPending}
+        onClick={() => {
+          again.mutate(
+            {
+              params: {
+                path: { practice_id, client_id: session.client_id },
+                query: today ? {} : { date: session.date },
+              },
+              body: {},
+            },
+            { onSuccess: () => void navigate(to) },
+          )
+        }}
+      >
+        {t('today.same')}
+      </Button>
+    </>
   )
 }

@@ -77,12 +77,29 @@ describe('today', () => {
     expect(other.queryByText('Nothing falls out or opens.')).toBeNull()
   })
 
-  it('goes to the mat once something is planned, and to choose before', async () => {
-    await open(`${PRACTICE}/today`, own)
-    const mat = (await row(/Person a/)).getByRole('link', { name: 'To the mat' })
-    expect(mat.getAttribute('href')).toBe(`${PRACTICE}/clients/client-a/mat`)
-    const choose = (await row(/Person b/)).getByRole('link', { name: 'Choose' })
-    expect(choose.getAttribute('href')).toBe(`${PRACTICE}/clients/client-b/choose`)
+  it('goes to the mat once something is planned, before that to the plan, and to choose with somebody new', async () => {
+    const others = [
+      { ...second, last_visit: null },
+      { ...second, id: 'three', name: 'Person c' },
+    ]
+    await open(`${PRACTICE}/today`, { ...own, [DAY]: { ...own[DAY], sessions: [first, ...others] } })
+    const hrefOf = async (name: RegExp, link: string) =>
+      (await row(name)).getByRole('link', { name: link }).getAttribute('href')
+    expect(await hrefOf(/Person a/, 'To the mat')).toBe(`${PRACTICE}/clients/client-a/mat`)
+    expect(await hrefOf(/Person b/, 'Choose')).toBe(`${PRACTICE}/clients/client-b/choose`)
+    expect(await hrefOf(/Person c/, 'Plan')).toBe(`${PRACTICE}/clients/client-b/plan`)
+  })
+
+  it('plans the same as last time in one touch and goes on to the plan', async () => {
+    const { user, router, sentTo } = await open(`${PRACTICE}/today`, {
+      ...own,
+      [`POST /api${PRACTICE}/clients/client-b/plan/again`]: {},
+    })
+    await user.click((await row(/Person b/)).getByRole('button', { name: 'Same as last time' }))
+    await waitFor(() => {
+      expect(router.state.location.pathname).toBe(`${PRACTICE}/clients/client-b/plan`)
+    })
+    expect(sentTo('POST', '/plan/again')[0]?.body).toEqual({})
   })
 
   it('takes the answer about the next morning for its hold', async () => {

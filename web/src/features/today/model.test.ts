@@ -28,8 +28,10 @@ describe('an appointment as it is typed', () => {
   })
 
   it('goes to the mat only today, and once something is planned', () => {
-    expect(nextStop({ planned: 2 }, true)).toBe('mat')
-    expect(nextStop({ planned: 0 }, true)).toBe('choose')
-    expect(nextStop({ planned: 2 }, false)).toBe('choose')
+    const before = { last_visit: '2026-11-20' }
+    expect(nextStop({ planned: 2, ...before }, true)).toBe('mat')
+    expect(nextStop({ planned: 2, ...before }, false)).toBe('plan')
+    expect(nextStop({ planned: 0, ...before }, true)).toBe('plan')
+    expect(nextStop({ planned: 0, last_visit: null }, true)).toBe('choose')
   })
 })

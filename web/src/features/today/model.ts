@@ -2,9 +2,18 @@ import type { Schemas } from '../../api/client'
 import { numberIn } from '../../common/forms/numbers'
 import { UNFINISHED } from '../../common/forms/unfinished'
 
-/** Where one goes on with an appointment: to the mat once something is planned for the day it is, before that to choose. */
-export function nextStop(session: Pick<Schemas['SessionOut'], 'planned'>, today: boolean): 'choose' | 'mat' {
-  return today && session.planned > 0 ? 'mat' : 'choose'
+export type Next = 'mat' | 'plan' | 'choose'
+
+/**
+ * Where one goes on with an appointment: to the mat once something is planned for the day it is, to the plan where there
+ * is one or a visit to begin from, else to choose.
+ */
+export function nextStop(
+  { planned, last_visit }: Pick<Schemas['SessionOut'], 'planned' | 'last_visit'>,
+  today: boolean,
+): Next {
+  if (planned > 0) return today ? 'mat' : 'plan'
+  return last_visit === null ? 'choose' : 'plan'
 }
 
 /** An appointment as it is typed. */

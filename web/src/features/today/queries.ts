@@ -57,3 +57,13 @@ export function useMorning(client_id: string) {
     },
   })
 }
+
+/** Plan the same as last time. */
+export function useSameAgain(client_id: string) {
+  const queries = useQueryClient()
+  return query.useMutation('post', `${PRACTICE}/clients/{client_id}/plan/again`, {
+    onSuccess: () => {
+      forget(queries, 'plan', client_id)
+    },
+  })
+}
