@@ -27,7 +27,7 @@ def sign_in(page: Page) -> None:
     page.get_by_label("E-mail address").fill("ottoline@weir-room.example")
     page.get_by_label("Password").fill("weir-room-demo")
     page.get_by_role("button", name="Sign in").click()
-    page.get_by_role("heading", name="Clients").wait_for()
+    page.get_by_role("heading", name="Today").wait_for()
 
 
 def shared_shape(page: Page) -> None:
@@ -73,6 +73,8 @@ def main() -> None:
         page.get_by_label("E-mail address").wait_for()
         shoot(page, "sign-in")
         sign_in(page)
+        page.get_by_role("link", name="Clients").click()
+        page.get_by_role("button", name="New client").wait_for()
         page.get_by_role("link", name=re.compile("Hartley Quill")).wait_for()
         shoot(page, "clients")
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()

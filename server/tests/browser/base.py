@@ -70,6 +70,12 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.get_by_label("Password").fill(password)
         self.page.get_by_role("button", name="Sign in").click()
 
+    def sign_in_to_clients(self) -> None:
+        """Sign in and go to the list of clients."""
+        self.sign_in()
+        self.page.get_by_role("link", name="Clients", exact=True).click()
+        self.page.get_by_role("button", name="New client").wait_for()
+
     def another_device(self) -> Page:
         """A page signed in elsewhere: nothing is shared with the first but the server."""
         state = self.page.context.storage_state()

@@ -46,7 +46,7 @@ SWAPPED = """() => {
 }"""
 """Words left and right beside each other that stand the wrong way round."""
 
-CLIENT_VIEWS = ("limits", "measures", "choose", "set-up", "mat", "responses")
+CLIENT_VIEWS = ("limits", "measures", "choose", "set-up", "plan", "mat", "responses")
 DIALOGS = (
     ("today", "Book an appointment"),
     ("today", "Call off"),
@@ -56,6 +56,7 @@ DIALOGS = (
     ("limits", "Record a clearance"),
     ("choose", "Find"),
     ("choose", "Ottoline Marsh"),
+    ("plan", "Templates"),
     ("library", "Copy and adjust"),
 )
 SIZES = ((1280, 800), (1024, 768), (768, 1024), (640, 400), (390, 844))
@@ -282,6 +283,8 @@ class Accessible(BrowserTest):
         for field, text in (("E-mail address", EMAIL), ("Password", PASSWORD)):
             self.tab_to(page.get_by_label(field))
             type_(text)
+        press("Enter")
+        self.tab_to(page.get_by_role("link", name="Clients", exact=True))
         press("Enter")
         self.tab_to(page.get_by_role("button", name="New client"))
         press("Enter")

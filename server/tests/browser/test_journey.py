@@ -23,7 +23,7 @@ class Journey(BrowserTest):
 
     def test_from_the_first_record_to_the_next_visits_step(self) -> None:
         page = self.page
-        self.sign_in()
+        self.sign_in_to_clients()
         page.get_by_role("button", name="New client").click()
         page.get_by_role("dialog").get_by_label("Name").fill("Wilmot Sayer")
         page.get_by_role("button", name="Save").click()
@@ -270,7 +270,7 @@ class Journey(BrowserTest):
             foreign = Client.objects.get(person__occupation="ferryman")
             own = Client.objects.get(person__occupation="clock repairer")
         self.sign_in()
-        self.page.get_by_role("heading", name="Clients").wait_for()
+        self.page.get_by_role("heading", name="Today").wait_for()
         self.page.goto(f"{self.live_server_url}/practices/{own.practice_id}/clients/{foreign.pk}/limits")
         expect(self.page.get_by_text("There is nothing at this address")).to_be_visible()
 

@@ -64,8 +64,8 @@ class Pseudo(BrowserTest):
     def test_every_screen(self) -> None:
         page = self.page
         self.sign_in()
-        clients = page.url
-        practice = clients.removesuffix("/clients")
+        practice = page.url.removesuffix("/today")
+        clients = f"{practice}/clients"
         self.visit("clients", clients)
         page.get_by_role("button", name=disguised("New client")).click()
         page.get_by_role("dialog").wait_for()
@@ -78,6 +78,7 @@ class Pseudo(BrowserTest):
         for view in ("limits", "measures", "choose", "set-up", "responses"):
             self.visit(f"clients/:clientId/{view}", f"{client}/{view}")
         self.plan()
+        self.visit("clients/:clientId/plan", f"{client}/plan")
         self.visit("clients/:clientId/mat", f"{client}/mat")
         self.visit("settings", f"{practice}/settings")
         self.visit("today", f"{practice}/today")

@@ -159,7 +159,7 @@ class Failures(BrowserTest):
         expect(page.get_by_role("group", name="Figure-four, left")).to_be_visible()
 
     def test_without_a_stature_every_view_says_what_is_missing_and_leads_there(self) -> None:
-        self.sign_in()
+        self.sign_in_to_clients()
         page = self.page
         page.get_by_role("button", name="New client").click()
         page.get_by_role("dialog").get_by_label("Name").fill("Ansel Pike")

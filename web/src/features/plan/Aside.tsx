@@ -31,7 +31,7 @@ function Listed({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** Places of the plan as they are written: '3–5'. */
-export function placesOf(poses: readonly number[]): string {
+function placesOf(poses: readonly number[]): string {
   const [first, last] = [poses[0], poses.at(-1)]
   if (first === undefined || last === undefined) return ''
   const unbroken = last - first === poses.length - 1

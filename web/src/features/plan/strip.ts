@@ -3,7 +3,7 @@ import type { Lane, Schemas } from '../../api/client'
 type Piece = Schemas['PieceOut']
 type Level = Schemas['Level']
 
-export interface Block {
+interface Block {
   pose: number
   lane: Lane
   x: number
