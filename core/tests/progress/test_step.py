@@ -18,9 +18,10 @@ from asketa_core import (
     Variation,
     next_step,
     recently_operated,
+    say,
 )
 from asketa_core.progress.responses import judge_response
-from asketa_core.progress.step import Action, Step, same_step
+from asketa_core.progress.step import Action, Step, same_step, same_value
 from tests.library import LIBRARY, variation
 from tests.progress.test_responses import response
 from tests.speech import english
@@ -115,6 +116,62 @@ class Offers(TestCase):
         lowest = {**ladder.usual("figure_four.block_end"), "seat": SlotValue(stack="chair50:seat", number=50.0)}
         session = {"variation": "figure_four.block_end", "setup": lowest}
         self.assertEqual(ladder.decide(session, session).code, "capped")
+
+
+class Sessions(TestCase):
+    """Several rounds of one day are one session."""
+
+    def on(self, *days_and_sessions: tuple[int, dict[str, Any]]) -> Decision:
+        return Ladder().decide(
+            *({"date": TODAY - dt.timedelta(days=ago), **session} for ago, session in days_and_sessions)
+        )
+
+    def test_two_calm_rounds_are_calm_once(self) -> None:
+        self.assertIs(self.on((7, CALM), (7, CALM)).action, Action.STAY)
+        self.assertIs(self.on((14, CALM), (7, CALM), (7, CALM)).action, Action.OFFER)
+
+    def test_the_gravest_round_of_a_day_counts(self) -> None:
+        self.assertEqual(self.on((14, CALM), (7, WATCH), (7, CALM)).code, "stay_watch")
+        self.assertIs(self.on((14, CALM), (7, FLARE), (7, CALM)).action, Action.STEP_BACK)
+
+    def test_a_round_of_which_nothing_was_said_counts_only_alone(self) -> None:
+        unsaid = {"kind": None}
+        self.assertIs(self.on((14, CALM), (7, CALM), (7, unsaid)).action, Action.OFFER)
+        self.assertEqual(self.on((14, CALM), (7, unsaid)).code, "stay_unsaid")
+
+    def test_calm_a_rung_back_after_a_flare_on_the_same_day_stays_there(self) -> None:
+        back = {"variation": "figure_four.block_flat"}
+        decision = self.on((7, FLARE), (7, back))
+        self.assertIs(decision.action, Action.STAY)
+        assert decision.step is not None
+        self.assertEqual(decision.step.variation, "figure_four.block_flat")
+
+
+class ShapeGivesWay(TestCase):
+    def test_what_was_seen_holds_the_shape_up_more(self) -> None:
+        for sign in ("knee_drifts_in", "arch_falls", "hip_hikes", "back_rounds"):
+            with self.subTest(sign=sign):
+                decision = Ladder().decide(CALM, {"signs": [sign]})
+                self.assertIs(decision.action, Action.STEP_BACK)
+                self.assertIn(decision.code, ("more_support", "holds_shape"))
+                self.assertIn(english(say("signs", sign)), english(decision.reason))
+                assert decision.step is not None and decision.from_step is not None
+                self.assertFalse(same_step(decision.step, decision.from_step))
+
+    def test_one_face_more_where_there_is_one(self) -> None:
+        ladder = Ladder()
+        setup = {**ladder.usual("figure_four.block_flat"), "foot_block": SlotValue(stack="block:flat", number=10)}
+        seen = {"variation": "figure_four.block_flat", "setup": setup, "signs": ["knee_rides_up"]}
+        decision = ladder.decide(seen)
+        self.assertEqual(decision.code, "more_support")
+        assert decision.step is not None
+        differing = [name for name, value in decision.step.setup.items() if not same_value(value, setup[name])]
+        self.assertEqual((len(differing), decision.step.dose_s), (1, 60))
+
+    def test_at_the_most_held_up_it_stays(self) -> None:
+        ladder = Ladder()
+        decision = ladder.decide({"variation": "figure_four.foot_on_floor", "signs": ["back_rounds"]})
+        self.assertIn(decision.code, ("stay_watch", "more_support"))
 
 
 class HoldsAndSteps(TestCase):

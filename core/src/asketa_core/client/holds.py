@@ -22,7 +22,10 @@ class SlotValue(Record):
 
 Place = Literal["wanted", "hip", "groin", "knee", "back", "other"]
 Sensation = Literal["calm", "stretch", "warm", "pressure", "sharp", "pinching", "tingling", "numb", "none"]
-Sign = Literal["breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "pelvis_tilts", "clunk", "gave_way"]
+Sign = Literal[
+    "breath_held", "grimace", "wobble", "back_rounds", "knee_rides_up", "knee_drifts_in", "arch_falls", "hip_hikes", "pelvis_tilts",
+    "clunk", "gave_way",
+]  # fmt: skip
 
 
 class Response(Record):

@@ -2,7 +2,7 @@
 
 Calm twice in a row at one step (three times in the first weeks after an operation) offers one
 change: seconds first, then one fold or face less support, then the next rung. Watch stays, three in a row
-ask for a review. A flare goes one step back; two at one rung within four sessions leave it out.
+ask for a review; where the shape gave way (a knee drifting in, a back rounding) it is held up more. A flare goes one step back; two at one rung within four sessions leave it out.
 Today's limits always cap the offer.
 """
 
@@ -12,10 +12,11 @@ import datetime as dt
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import get_args
 
-from asketa_core.client.holds import Response, SlotValue
+from asketa_core.client.holds import Response, Sign, SlotValue
 from asketa_core.clientfile import ClientFile
-from asketa_core.clinical import clinical, days
+from asketa_core.clinical import clinical, days, group
 from asketa_core.poses.library import Library
 from asketa_core.progress.demand import ScreenOf, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance
@@ -32,6 +33,7 @@ CALM_NEEDED_AFTER_OPERATION = round(clinical("step.calm_after_operation", "sessi
 REVIEW_AFTER_WATCHES = clinical("step.watches_to_review", "sessions")
 FLARES_TO_LEAVE_OUT = clinical("step.flares_to_leave_out", "sessions")
 FLARE_WINDOW_SESSIONS = round(clinical("step.flare_window", "sessions"))
+FORM_SIGNS = group("step.form_signs", get_args(Sign))
 QUIET_BEFORE_TIGHTENING = dt.timedelta(days=days("step.quiet_before_tightening"))
 
 
@@ -132,11 +134,12 @@ def next_step(
     """
     if not judged:
         return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
-    last = judged[-1]
+    held = sessions(judged)
+    last = held[-1]
     here = step_of(last.response)
-    answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
+    answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
     if last.tolerance is Tolerance.FLARE:
-        return _after_flare(judged, answered, here, library, screen_of)
+        return _after_flare(judged, here, last, library, screen_of)
     if last.tolerance is Tolerance.PENDING:
         code = "stay_unsaid" if last.why == "not_said" else "stay_pending"
         return _decision(Action.STAY, code, here, here, judged)
@@ -144,6 +147,9 @@ def next_step(
         run = _run(answered, lambda j: j.tolerance is Tolerance.WATCH)
         if run >= REVIEW_AFTER_WATCHES:
             return _decision(Action.REVIEW, "review", here, here, judged)
+        gave = next((sign for sign in last.response.signs or () if sign in FORM_SIGNS), None)
+        if gave is not None and (held_up := _held_up_more(judged, here, gave, library, screen_of, last)) is not None:
+            return held_up
         return _decision(Action.STAY, "stay_watch", here, here, judged, why=why_words(last))
     calm = _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
     needed = CALM_NEEDED_AFTER_OPERATION if after_operation else CALM_NEEDED
@@ -152,6 +158,26 @@ def next_step(
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=tightens_on)
     return _offer(judged, here, library, screen_of, calm, keep_range)
+
+
+GRAVITY = (Tolerance.CALM, Tolerance.PENDING, Tolerance.WATCH, Tolerance.FLARE)
+"""What a hold came to, from the least to the gravest."""
+
+
+def sessions(judged: Sequence[Judged]) -> list[Judged]:
+    """One judged hold for each day, oldest first: of those at the step the day ended with the gravest. Several rounds of a
+    day are one session; one of which nothing was said counts only where it is the only one."""
+    by_day: dict[dt.date, list[Judged]] = {}
+    for each in judged:
+        by_day.setdefault(each.response.date, []).append(each)
+    found = []
+    for holds in by_day.values():
+        end = step_of(holds[-1].response)
+        there = [each for each in holds if same_step(step_of(each.response), end)]
+        said = [each for each in there if each.why != "not_said"] or there
+        # Of equally grave ones the last: it is the step as it was really left.
+        found.append(max(reversed(said), key=lambda each: GRAVITY.index(each.tolerance)))
+    return found
 
 
 def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
@@ -165,8 +191,9 @@ def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
 
 
 def _after_flare(
-    judged: Sequence[Judged], answered: Sequence[Judged], here: Step, library: Library, screen_of: ScreenOf
+    judged: Sequence[Judged], here: Step, flared: Judged, library: Library, screen_of: ScreenOf
 ) -> Decision:
+    answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
     recent_dates = sorted({j.response.date for j in answered})[-FLARE_WINDOW_SESSIONS:]
     flares = {
         j.response.date
@@ -175,14 +202,38 @@ def _after_flare(
     }
     if len(flares) >= FLARES_TO_LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
-    back = step_back_from(library, here.variation, here.setup, screen_of, judged[-1].response.place)
-    why = why_words(judged[-1])
+    back = step_back_from(library, here.variation, here.setup, screen_of, flared.response.place)
+    why = why_words(flared)
     if back is None:
         return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
     rung = back.variation
     step = Step(rung.id, back.setup, rung.hold.start_s)
     code = "step_back_by_load" if back.against_the_ladder else "step_back"
     return _decision(Action.STEP_BACK, code, step, here, judged, why=why, variation=rung.short)
+
+
+def _held_up_more(
+    judged: Sequence[Judged], here: Step, sign: str, library: Library, screen_of: ScreenOf, last: Judged
+) -> Decision | None:
+    """The shape gave way where it should hold: one fold or face more under it, else the rung before. ``None`` where
+    neither is open."""
+    seen = say("signs", sign)
+    rung = library.variation(here.variation)
+    screened = screen_of(rung, here.setup)
+    if not isinstance(screened, NoGrid):
+        more = _one_change(screened, screened.grid.nearest(here.setup), toward=-1)
+        if more is not None:
+            name, row = more
+            step = Step(here.variation, screened.grid.setup(row), here.dose_s)
+            words, label = stack_words(screened.grid.stacks(row)[name]), rung.label_of(name)
+            return _decision(Action.STEP_BACK, "more_support", step, here, judged, sign=seen, label=label, value=words)
+    back = step_back_from(library, here.variation, here.setup, screen_of, last.response.place)
+    if back is None:
+        return None
+    step = Step(
+        back.variation.id, back.setup, here.dose_s if back.variation.hold == rung.hold else back.variation.hold.start_s
+    )
+    return _decision(Action.STEP_BACK, "holds_shape", step, here, judged, sign=seen, variation=back.variation.short)
 
 
 def _offer(
@@ -202,7 +253,7 @@ def _offer(
         )
     if keep_range:
         return _decision(Action.STAY, "keeps_range", here, here, judged, count=calm)
-    less = _less_support(screened, row)
+    less = _one_change(screened, row, toward=1)
     if less is not None:
         name, less_row = less
         step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start_s)
@@ -223,17 +274,17 @@ def _offer(
     return _decision(Action.OFFER, "offer_rung", step, here, judged, count=calm, variation=onward.short)
 
 
-def _less_support(screened: Screened, row: int) -> tuple[str, int] | None:
-    """One fold or face less on the first slot that gives less help, without a new caution."""
+def _one_change(screened: Screened, row: int, toward: int) -> tuple[str, int] | None:
+    """One fold or face less help (``toward`` 1) or more (-1) on the first slot that gives it, without a new caution."""
     grid = screened.grid
     now = grid.indices[row]
     for k, axis in enumerate(grid.axes):
         if not axis.stacks or axis.slot.less_support == "none":
             continue
-        direction = 1 if axis.slot.less_support == "up" else -1
+        direction = toward if axis.slot.less_support == "up" else -toward
         index = int(now[k]) + direction
         # Past the plain choice a lower seat is no smaller support but another chair.
-        if axis.slot.less_support == "down" and now[k] <= axis.plain:
+        if toward > 0 and axis.slot.less_support == "down" and now[k] <= axis.plain:
             continue
         if not 0 <= index < len(axis.stacks):
             continue
