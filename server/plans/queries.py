@@ -48,11 +48,13 @@ from plans.schemas import (
     ReasonOut,
     TemplateOut,
 )
-from plans.sides import Planned, judged_side, ladders_of, last_step, planned_sides, poses_of, proposed, setup_of
+from plans.sides import ladders_of, last_step, poses_of, proposed
 from visits.models import LoggedItem, Visit
+from visits.planned import Planned, judged_side, planned_sides, setup_of
 from visits.schemas import DoseOut
 
 USUAL_MINUTES = 60
+"""How long a day takes where nobody said."""
 
 
 def last_visit(today: Today) -> Visit | None:

@@ -1,98 +1,26 @@
-"""Planned sides judged for their day: what a session's minutes, order and warnings are worked out from."""
+"""A day's plan as the core sees a session, and what is proposed for a side."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any
 
 from asketa_core import (
     NOTHING,
-    SIDES,
-    Level,
-    NoGrid,
     Part,
     Phrase,
     Pose,
     Proposal,
     Side,
-    SlotValue,
     Step,
     Variation,
-    Verdict,
-    describe,
-    detail_at,
-    figure,
     first_open,
-    lane_view,
-    no_stack_words,
-    part_of,
     pose_of,
     proposal,
     step_of,
 )
-from common.speech import words
-from engine.answers import OPEN_VERDICTS, Today, digest
+from engine.answers import OPEN_VERDICTS, Today
 from visits.models import Visit
-
-Planned = dict[str, Any]
-"""One side as it stands in a visit's plan."""
-
-
-@dataclass(frozen=True)
-class JudgedSide:
-    """A planned side on its day."""
-
-    part: Part
-    line: Phrase
-    verdict: Verdict
-    allowed: bool
-    reasons: tuple[Phrase, ...]
-    figure: str
-    figure_words: Phrase
-
-
-def setup_of(planned: Planned) -> dict[str, SlotValue]:
-    return {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
-
-
-def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
-    """One planned side as the day's limits, room and library see it."""
-    rung = today.library.variation(planned["variation"])
-    setup, dose_s, rounds = setup_of(planned), planned["dose_s"], planned.get("rounds", 1)
-
-    def compute() -> JudgedSide:
-        screened = today.screen(rung, side)
-        if isinstance(screened, NoGrid):
-            why = no_stack_words(screened)
-            nowhere = Part(rung.hold, dose_s, rounds, _level_of(rung), {}, closed=why)
-            return JudgedSide(nowhere, NOTHING, Verdict.LEAVE_OUT, False, (why,), "", NOTHING)
-        row = screened.grid.nearest(setup)
-        detail = detail_at(today.situation, screened, row)
-        closed = next(iter(detail.closing), None)
-        return JudgedSide(
-            part_of(screened, row, dose_s, rounds, closed),
-            detail.line,
-            detail.verdict,
-            detail.allowed,
-            tuple(detail.closing or detail.reasons),
-            figure(screened, today.situation.body, today.room, row, lane_view(rung, side), words(), small=True),
-            describe(screened, row),
-        )
-
-    key = digest(repr((sorted(planned["setup"].items()), dose_s, rounds)))
-    return today.cached("planned", rung.id, side, key, compute=compute)
-
-
-def _level_of(rung: Variation) -> Level:
-    """Where a rung is held that nothing can be built for."""
-    return {"standing": Level.STANDING, "chair": Level.SEATED}.get(rung.position, Level.FLOOR)
-
-
-def planned_sides(today: Today, ladder: Mapping[str, Any]) -> dict[Side, Planned]:
-    """The sides of a ladder that are planned. Of a shape both share the left stands for both."""
-    sides = SIDES[:1] if today.library.families[ladder["family"]].shared else SIDES
-    return {side: ladder[side.value] for side in sides if side.value in ladder}
+from visits.planned import judged_side, planned_sides
 
 
 def ladders_of(today: Today, visit: Visit | None) -> list[dict[str, Any]]:

@@ -23,6 +23,7 @@ from visits.schemas import (
     DetailOut,
     DrawingsOut,
     FamilyLine,
+    IncidentIn,
     ItemIn,
     ItemOut,
     LadderOut,
@@ -205,3 +206,14 @@ def answer_morning(
     client = get_client(client_id)
     services.answer_morning(client, request.user, item_id, payload.settled)
     return beside_the_mat.mat(Today.of(client))
+
+
+@router.post("/clients/{client_id}/incidents", response={201: MatOut}, operation_id="noteIncident")
+@in_practice(Permission.VISITS_WRITE)
+def note_incident(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: IncidentIn
+) -> Status[MatOut]:
+    """Keep what went wrong today, in free words."""
+    today = Today.of(get_client(client_id))
+    services.note_incident(today, request.user, payload)
+    return Status(201, beside_the_mat.mat(today))

@@ -3,37 +3,50 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any, Literal
 
 from django.http import Http404
 
 from asketa_core import (
+    NOTHING,
     SIDES,
     NoGrid,
+    Part,
     Side,
     SlotValue,
     Variation,
+    amount_of,
     cue_words,
     describe,
     detail_at,
     dose_words,
+    entry_words,
     figure,
+    forms,
     heights_words,
+    held_s,
+    kind_of,
     lane_view,
+    pose_of,
     same_setup,
     say,
     step_back_from,
+    timeline,
 )
 from common.speech import words
 from engine.adapter import items_by_id
 from engine.answers import Today, digest
 from visits.choosing import decision_out
 from visits.holds import hold_fields
-from visits.models import LoggedItem, Visit
+from visits.models import Incident, LoggedItem, Visit
+from visits.planned import judged_side, planned_sides
 from visits.schemas import (
+    AskedOut,
+    CardLine,
     ChangedSince,
     DetailOut,
+    IncidentOut,
     ItemOut,
     MatFamily,
     MatOut,
@@ -78,24 +91,64 @@ def mat(today: Today) -> MatOut:
     open_mornings = mornings_to_ask(today)[-MOST_MORNINGS:]
     shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
     items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
+    incidents = Incident.objects.filter(visit=visit) if visit is not None else []
     return MatOut(
         date=today.date,
-        families=[
-            MatFamily(
-                family=planned["family"],
-                name=today.library.families[planned["family"]].name,
-                shared=today.library.families[planned["family"]].shared,
-                **{
-                    side.value: _mat_side(today, planned["family"], side, planned[side.value], items, mine)
-                    if side.value in planned
-                    else None
-                    for side in SIDES
-                },
-            )
-            for planned in plan
-        ],
+        breath_s=today.client.breath_s,
+        families=[_mat_family(today, planned, items, mine) for planned in plan],
         morning_open=[items[key] for key in open_mornings if key in items],
+        asked=list(_asked(today)),
+        card=list(_card(today)),
+        incidents=[IncidentOut(at=each.created_at, text=today.client.person.note_of(each.pk)) for each in incidents],
     )
+
+
+def _mat_family(
+    today: Today,
+    planned: dict[str, Any],
+    items: dict[str, ItemOut],
+    mine: dict[tuple[str, Side], tuple[str | None, list[str]]],
+) -> MatFamily:
+    family = today.library.families[planned["family"]]
+    parts: dict[Side | None, Part] = {
+        None if family.shared else side: judged_side(today, side, each).part
+        for side, each in planned_sides(today, planned).items()
+    }
+    sides = {
+        side: _mat_side(today, family.family, side, planned[side.value], items, mine)
+        for side in SIDES
+        if side.value in planned
+    }
+    line = timeline([pose_of(family, parts)], today.client.breath_s)
+    return MatFamily(
+        family=family.family,
+        name=family.name,
+        shared=family.shared,
+        seconds=round(line.of_pose(0)),
+        left=sides.get(Side.LEFT),
+        right=sides.get(Side.RIGHT),
+    )
+
+
+def _asked(today: Today) -> Iterator[AskedOut]:
+    """Records about which one asks at arrival how they are today."""
+    said = {fact.entry_id: fact for fact in today.file.daily if fact.date == today.date}
+    for entry in today.file.entries:
+        if kind_of(entry).asked_today(entry.facts, today.date):
+            yield AskedOut(
+                entry_id=uuid.UUID(entry.id),
+                label=entry_words(entry, today.date),
+                side=entry.side,
+                pain_today=said[entry.id].pain_today if entry.id in said else None,
+                irritable=said[entry.id].irritable if entry.id in said else "unknown",
+            )
+
+
+def _card(today: Today) -> Iterator[CardLine]:
+    """What somebody who helps needs to know: every record, and when it is one for a doctor."""
+    doctor = {form.code: form.doctor for form in forms()}
+    for entry in today.file.entries:
+        yield CardLine(label=entry_words(entry, today.date), side=entry.side, doctor=doctor.get(entry.kind, NOTHING))
 
 
 def mornings_to_ask(today: Today) -> list[str]:
@@ -138,7 +191,11 @@ def _mat_side(
         setup_words=detail_at(today.situation, screened, row).line,
         dose_s=planned["dose_s"],
         dose=dose_words(rung.hold, planned["dose_s"]),
-        timed=rung.hold.style != "reps",
+        style=rung.hold.style,
+        amount=amount_of(rung.hold, planned["dose_s"]),
+        sets=rung.hold.sets,
+        seconds=round(held_s(judged_side(today, side, planned).part, today.client.breath_s)),
+        rounds=planned.get("rounds", 1),
         verdict=detail.verdict,
         allowed=detail.allowed,
         figure=detail.figure,

@@ -105,3 +105,14 @@ class MorningAnswer(PracticeRow):
 
     class Meta:
         ordering = ["created_at"]
+
+
+class Incident(PracticeRow):
+    """Something that went wrong on a day with a client; what, in free words, is kept with the person."""
+
+    append_only = True
+
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="incidents")
+
+    class Meta:
+        ordering = ["created_at", "id"]

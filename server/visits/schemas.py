@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
-from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
+from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, TriState, Verdict
 from common.schemas import Input, Whole
 from common.speech import Text
 
@@ -365,6 +365,13 @@ class ResponseFamily(Schema):
     right: ResponseLane
 
 
+class IncidentIn(Input):
+    """What went wrong. ``id`` is made by the device: sending twice stores once."""
+
+    id: uuid.UUID
+    text: FreeText = Field(min_length=3, max_length=2000)
+
+
 class MorningIn(Input):
     settled: Annotated[bool, Field(strict=True)]
 
@@ -380,7 +387,8 @@ class ChangedSince(Schema):
 
 class MatSide(Schema):
     """One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
-    ``timed`` doses run on a clock; repetitions are counted."""
+    ``style`` is what the dose is counted in, ``amount`` how many of it, in each of ``sets``; ``seconds`` is what one round
+    takes on the clock, by this client's breath."""
 
     side: Side
     variation: str
@@ -390,7 +398,11 @@ class MatSide(Schema):
     setup_words: Text
     dose_s: int
     dose: Text
-    timed: bool
+    style: Literal["seconds", "breaths", "minutes", "reps"]
+    amount: int
+    sets: int
+    seconds: int
+    rounds: int
     verdict: Verdict
     allowed: bool
     figure: str
@@ -419,21 +431,50 @@ class MatStepBack(Schema):
 
 
 class MatFamily(Schema):
-    """One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once."""
+    """One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once. ``seconds`` is what it takes
+    with getting into it."""
 
     family: str
     name: Text
     shared: bool
+    seconds: int
     left: MatSide | None
     right: MatSide | None
+
+
+class AskedOut(Schema):
+    """A record about which one asks at arrival how it is, and what was said today."""
+
+    entry_id: uuid.UUID
+    label: Text
+    side: Side | None
+    pain_today: int | None
+    irritable: TriState
+
+
+class CardLine(Schema):
+    """A record as somebody who helps needs to know it, and when it is one for a doctor."""
+
+    label: Text
+    side: Side | None
+    doctor: Text
+
+
+class IncidentOut(Schema):
+    at: dt.datetime
+    text: str
 
 
 class MatOut(Schema):
     """Everything the mat needs, in one answer."""
 
     date: dt.date
+    breath_s: int
     families: list[MatFamily]
     morning_open: list[ItemOut]
+    asked: list[AskedOut]
+    card: list[CardLine]
+    incidents: list[IncidentOut]
 
 
 MatSide.model_rebuild()

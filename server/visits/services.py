@@ -16,8 +16,8 @@ from clients.models import Client
 from common.errors import SentBefore, Stale, bad_field, refuse_implausible
 from common.speech import own
 from engine.answers import Today, snapshot
-from visits.models import LoggedItem, MorningAnswer, Visit
-from visits.schemas import CorrectionIn, ItemIn, PlanIn, SaidIn
+from visits.models import Incident, LoggedItem, MorningAnswer, Visit
+from visits.schemas import CorrectionIn, IncidentIn, ItemIn, PlanIn, SaidIn
 
 
 def visit_of(today: Today, user: User) -> Visit:
@@ -238,3 +238,24 @@ def answer_morning(client: Client, user: User, item_id: uuid.UUID, settled: bool
     for answer in answers:
         record(answer, "morning.answered", user)
     return answers[0]
+
+
+@transaction.atomic
+def note_incident(today: Today, user: User, data: IncidentIn) -> Incident:
+    """Keep what went wrong today. The same id is stored once."""
+    known: Incident | None = Incident.objects.filter(pk=data.id).select_related("visit").first()
+    if known is not None:
+        if known.visit.client_id != today.client.pk:
+            raise Http404
+        return known
+    visit = visit_of(today, user)
+    try:
+        with transaction.atomic():
+            incident = Incident(id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit)
+            incident.save(force_insert=True)
+    except IntegrityError:
+        # Somebody else's row has this id.
+        raise Http404 from None
+    today.client.person.keep_note(incident.pk, data.text)
+    record(incident, "incident.noted", user)
+    return incident

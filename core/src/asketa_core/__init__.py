@@ -101,6 +101,7 @@ from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines, told_once
 from asketa_core.words.recipe import (
     Line,
+    amount_of,
     cue_words,
     dose_words,
     doses,
@@ -202,6 +203,7 @@ __all__ = [
     "Verdict",
     "View",
     "Words",
+    "amount_of",
     "best_few",
     "change_between",
     "change_note",

@@ -24,9 +24,25 @@ class OnTheMat(BrowserTest):
             lane.get_by_role("button", name="Take to the mat").click()
             expect(lane.get_by_text("On today’s plan")).to_be_visible()
         page.goto(self.address + "mat")
+        page.get_by_role("button", name="Begin").click()
 
     def lane(self, side: str) -> Locator:
         return self.page.get_by_role("region", name=side, exact=True)
+
+    def work_on(self, side: str) -> Locator:
+        """The lane of a side, large."""
+        swap = self.page.get_by_role("button", name=f"To the {side} side")
+        if swap.count():
+            swap.click()
+        lane = self.lane(side)
+        expect(lane.get_by_role("timer")).to_be_visible()
+        return lane
+
+    def log(self, side: str) -> None:
+        """Log a side, and wait until the other one is worked on."""
+        other = {"left": "right", "right": "left"}[side]
+        self.lane(side).get_by_role("button", name=f"Log {side}").click()
+        expect(self.lane(other).get_by_role("timer")).to_be_visible()
 
     def describe(self, lane: Locator, during: int) -> None:
         side = lane.get_attribute("aria-label") or ""
@@ -40,18 +56,18 @@ class OnTheMat(BrowserTest):
             return sorted(items, key=lambda item: item.during, reverse=True)
 
     def test_a_step_back_outlives_a_reload_and_a_correction_keeps_its_rung(self) -> None:
-        page, left = self.page, self.lane("left")
+        page, left = self.page, self.work_on("left")
         self.describe(left, 6)
-        left.get_by_role("button", name="Log left").click()
-        first = left.get_by_role("list", name="Logged today, left").get_by_role("listitem")
-        expect(first).to_have_count(1)
+        self.log("left")
+        left = self.work_on("left")
         left.get_by_role("button", name="Step back, left").click()
         expect(left.get_by_role("button", name="Back to the plan, left")).to_be_visible()
         page.reload()
         left = self.lane("left")
         expect(left.get_by_role("button", name="Back to the plan, left")).to_be_visible()
         self.describe(left, 1)
-        left.get_by_role("button", name="Log left").click()
+        self.log("left")
+        left = self.work_on("left")
         holds = left.get_by_role("list", name="Logged today, left").get_by_role("listitem")
         expect(holds).to_have_count(2)
         # The flare is corrected while one still stands a step back.
@@ -64,27 +80,27 @@ class OnTheMat(BrowserTest):
         self.assertEqual((after.during, after.variation != before.variation), (1, True))
         self.assertEqual(self.errors, [])
 
-    def test_one_clock_that_other_lanes_and_focused_buttons_leave_alone(self) -> None:
-        page = self.page
-        left, right = self.lane("left"), self.lane("right")
-        left.get_by_role("heading", name="Left").click()
-        timer = page.get_by_role("timer")
+    def test_each_side_has_its_clock_and_focused_buttons_keep_their_key(self) -> None:
+        page, left = self.page, self.work_on("left")
         page.keyboard.press(" ")
-        expect(timer).to_contain_text("timing the left")
+        expect(left.get_by_role("button", name="Pause")).to_be_visible()
         page.wait_for_timeout(1200)
-        right.get_by_role("button", name="during 2, right").click()
-        expect(timer).to_contain_text("timing the left")
+        right = self.work_on("right")
+        expect(right.get_by_role("button", name="Start")).to_be_visible()
         # Space presses the button that has the focus, and nothing else.
-        right.get_by_role("button", name="after 1, right").focus()
+        right.get_by_role("button", name="during 2, right").focus()
         page.keyboard.press(" ")
-        expect(right.get_by_role("button", name="after 1", exact=True)).to_be_visible()
-        expect(timer.get_by_role("button", name="Pause")).to_be_visible()
+        expect(right.get_by_role("button", name="during 2", exact=True)).to_be_visible()
+        expect(right.get_by_role("button", name="Start")).to_be_visible()
+        left = self.work_on("left")
+        expect(left.get_by_role("button", name="Pause")).to_be_visible()
         self.describe(left, 1)
-        left.get_by_role("button", name="Log left").click()
+        self.log("left")
+        left = self.work_on("left")
         expect(left.get_by_role("list", name="Logged today, left")).to_contain_text(re.compile(r"held [1-9]\d* s"))
 
     def test_a_log_that_fails_says_so_beside_the_button_and_keeps_everything(self) -> None:
-        page, right = self.page, self.lane("right")
+        page, right = self.page, self.work_on("right")
         self.describe(right, 4)
         page.context.set_offline(True)
         right.get_by_role("button", name="Log right").click()
@@ -96,7 +112,7 @@ class OnTheMat(BrowserTest):
         right = self.lane("right")
         expect(right.get_by_role("button", name="during 4", exact=True)).to_be_visible()
         right.get_by_role("button", name="Log right").click()
-        expect(right.get_by_role("list", name="Logged today, right")).to_contain_text("during 4")
+        expect(self.lane("right").get_by_role("list", name="Logged today, right")).to_contain_text("during 4")
 
     def log_and_lose_the_answer(self, lane: Locator) -> None:
         def stored_and_lost(route: Route) -> None:
@@ -111,21 +127,60 @@ class OnTheMat(BrowserTest):
         self.page.unroute("**/items")
 
     def test_a_lost_answer_sent_again_is_the_same_hold(self) -> None:
-        left = self.lane("left")
+        left = self.work_on("left")
         self.log_and_lose_the_answer(left)
         # The clock runs on; the hold was over when it was first logged.
         self.page.wait_for_timeout(1200)
         left.get_by_role("button", name="Log left").click()
-        expect(left.get_by_role("list", name="Logged today, left")).to_contain_text("during 1")
+        expect(self.lane("left").get_by_role("list", name="Logged today, left")).to_contain_text("during 1")
         self.assertEqual([item.during for item in self.stored()], [1])
 
     def test_a_lost_answer_and_a_changed_score_are_asked_about(self) -> None:
-        left = self.lane("left")
+        left = self.work_on("left")
         self.log_and_lose_the_answer(left)
         left.get_by_role("button", name=re.compile(r"^during \S+$")).click()
         left.get_by_role("button", name="during 5, left").click()
         left.get_by_role("button", name="Log left").click()
         expect(left.get_by_role("alert")).to_contain_text("stored already, with during 1")
         left.get_by_role("button", name="Correct it to mine").click()
-        expect(left.get_by_role("list", name="Logged today, left")).to_contain_text("during 5")
+        expect(self.lane("left").get_by_role("list", name="Logged today, left")).to_contain_text("during 5")
         self.assertEqual([item.during for item in self.stored()], [5])
+
+    def test_a_whole_visit_from_the_arrival_to_its_end(self) -> None:
+        """Arrival, a flare with its step back, the other side calm, and the summary that leads to the responses."""
+        page = self.page
+        left = self.work_on("left")
+        for name in ("during 7, left", "sharp"):
+            left.get_by_role("button", name=name).click()
+        left.get_by_role("button", name=re.compile("^place")).click()
+        for name in ("knee", "nothing, breath steady"):
+            left.get_by_role("button", name=name, exact=True).click()
+        left.get_by_role("button", name="Log left").click()
+        right = self.lane("right")
+        self.describe(right, 1)
+        right.get_by_role("button", name="Log right").click()
+        summary = page.get_by_role("region", name="Figure-four")
+        expect(summary).to_contain_text("during 7 → flare")
+        expect(summary).to_contain_text(re.compile("Next time: Flare last time .sharp.*step back", re.I))
+        page.get_by_role("button", name="Card").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("textbox", name="What went wrong").fill("The knee spoke at the inner line.")
+        dialog.get_by_role("button", name="Keep").click()
+        dialog.get_by_role("button", name="Close").click()
+        expect(page.get_by_role("region", name="What went wrong")).to_contain_text("inner line")
+        page.get_by_role("link", name="To the responses").click()
+        expect(page).to_have_url(re.compile("/responses"))
+        self.assertEqual([(item.during, item.kind) for item in self.stored()], [(7, "sharp"), (1, "calm")])
+        self.assertEqual(self.errors, [])
+
+    def test_two_tabs_log_the_same_side_at_once_and_both_holds_are_kept(self) -> None:
+        other = self.another_device()
+        other.goto(self.address + "mat")
+        other.get_by_role("button", name="Begin").click()
+        lanes = [page.get_by_role("region", name="left", exact=True) for page in (self.page, other)]
+        for lane, during in zip(lanes, (1, 2), strict=True):
+            self.describe(lane, during)
+        for lane in lanes:
+            lane.get_by_role("button", name="Log left").click()
+        expect(other.get_by_role("list", name="Logged today, left").get_by_role("listitem")).to_have_count(2)
+        self.assertEqual([item.during for item in self.stored()], [2, 1])

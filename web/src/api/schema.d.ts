@@ -1074,6 +1074,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/incidents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Incident
+         * @description Keep what went wrong today, in free words.
+         */
+        post: operations["noteIncident"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3621,6 +3641,38 @@ export interface components {
             };
         };
         /**
+         * AskedOut
+         * @description A record about which one asks at arrival how it is, and what was said today.
+         */
+        AskedOut: {
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Label */
+            label: string;
+            side: components["schemas"]["Side"] | null;
+            /** Pain Today */
+            pain_today: number | null;
+            /**
+             * Irritable
+             * @enum {string}
+             */
+            irritable: "yes" | "no" | "unknown";
+        };
+        /**
+         * CardLine
+         * @description A record as somebody who helps needs to know it, and when it is one for a doctor.
+         */
+        CardLine: {
+            /** Label */
+            label: string;
+            side: components["schemas"]["Side"] | null;
+            /** Doctor */
+            doctor: string;
+        };
+        /**
          * ChangedSince
          * @description A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
          *     is empty for plans made before it was kept.
@@ -3630,6 +3682,16 @@ export interface components {
             was: string;
             verdict_then: components["schemas"]["Verdict"] | null;
             verdict_now: components["schemas"]["Verdict"];
+        };
+        /** IncidentOut */
+        IncidentOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Text */
+            text: string;
         };
         /** ItemOut */
         ItemOut: {
@@ -3666,7 +3728,7 @@ export interface components {
             /** Place */
             place: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "knee_drifts_in" | "arch_falls" | "hip_hikes" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /** Note */
             note: string;
             /** Settled */
@@ -3680,7 +3742,8 @@ export interface components {
         };
         /**
          * MatFamily
-         * @description One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once.
+         * @description One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once. ``seconds`` is what it takes
+         *     with getting into it.
          */
         MatFamily: {
             /** Family */
@@ -3689,6 +3752,8 @@ export interface components {
             name: string;
             /** Shared */
             shared: boolean;
+            /** Seconds */
+            seconds: number;
             left: components["schemas"]["MatSide"] | null;
             right: components["schemas"]["MatSide"] | null;
         };
@@ -3702,15 +3767,24 @@ export interface components {
              * Format: date
              */
             date: string;
+            /** Breath S */
+            breath_s: number;
             /** Families */
             families: components["schemas"]["MatFamily"][];
             /** Morning Open */
             morning_open: components["schemas"]["ItemOut"][];
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
+            /** Card */
+            card: components["schemas"]["CardLine"][];
+            /** Incidents */
+            incidents: components["schemas"]["IncidentOut"][];
         };
         /**
          * MatSide
          * @description One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
-         *     ``timed`` doses run on a clock; repetitions are counted.
+         *     ``style`` is what the dose is counted in, ``amount`` how many of it, in each of ``sets``; ``seconds`` is what one round
+         *     takes on the clock, by this client's breath.
          */
         MatSide: {
             side: components["schemas"]["Side"];
@@ -3730,8 +3804,19 @@ export interface components {
             dose_s: number;
             /** Dose */
             dose: string;
-            /** Timed */
-            timed: boolean;
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "seconds" | "breaths" | "minutes" | "reps";
+            /** Amount */
+            amount: number;
+            /** Sets */
+            sets: number;
+            /** Seconds */
+            seconds: number;
+            /** Rounds */
+            rounds: number;
             verdict: components["schemas"]["Verdict"];
             /** Allowed */
             allowed: boolean;
@@ -3827,7 +3912,7 @@ export interface components {
             /** Place */
             place?: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "knee_drifts_in" | "arch_falls" | "hip_hikes" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /**
              * Note
              * @default
@@ -3913,7 +3998,7 @@ export interface components {
             /** Place */
             place: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            signs: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "knee_drifts_in" | "arch_falls" | "hip_hikes" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /** Note */
             note: string;
             /** Settled */
@@ -3955,7 +4040,7 @@ export interface components {
             /** Place */
             place?: ("wanted" | "hip" | "groin" | "knee" | "back" | "other") | null;
             /** Signs */
-            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
+            signs?: ("breath_held" | "grimace" | "wobble" | "back_rounds" | "knee_rides_up" | "knee_drifts_in" | "arch_falls" | "hip_hikes" | "pelvis_tilts" | "clunk" | "gave_way")[] | null;
             /**
              * Note
              * @default
@@ -3966,6 +4051,19 @@ export interface components {
         MorningIn: {
             /** Settled */
             settled: boolean;
+        };
+        /**
+         * IncidentIn
+         * @description What went wrong. ``id`` is made by the device: sending twice stores once.
+         */
+        IncidentIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -5634,6 +5732,33 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatOut"];
+                };
+            };
+        };
+    };
+    noteIncident: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IncidentIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -42,8 +42,9 @@ describe('what a change touches', () => {
     expect(stale('holds', `${CLIENT}/entries`)).toBe(false)
   })
 
-  it('is only the head and the mat after planning', () => {
-    expect(touchedBy('plan')).toEqual([CLIENT, `${CLIENT}/coming`, `${CLIENT}/outlook`, `${CLIENT}/mat`])
+  it('is only the head, the plan and the mat after planning', () => {
+    const touched = ['', '/coming', '/outlook', '/plan', '/mat'].map((path) => CLIENT + path)
+    expect(touchedBy('plan')).toEqual(touched)
   })
 
   it('is every list of the practice, whoever it was about', () => {

@@ -60,6 +60,11 @@ def dose_words(hold: Hold, seconds: int) -> Phrase:
     return say("recipe", "dose", hold.style, n=amount)
 
 
+def amount_of(hold: Hold, seconds: int) -> int:
+    """How many of its own unit a dose is; at least one."""
+    return max(1, round(seconds / SECONDS_PER[hold.style]))
+
+
 def doses(hold: Hold) -> list[int]:
     """Every dose of a rung from its start to its usual top, in seconds."""
     return [*range(hold.start_s, hold.to_s, hold.step_s), hold.to_s]

@@ -1,31 +1,43 @@
-import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
 import { useCommands } from '../../common/commands'
-import { elapsedMs, type Hold, NO_HOLD, paused, started } from './hold'
+import { usePicked } from '../../common/drafts'
+import { Row } from '../../common/ui/layout'
 import { colours, laneColour, serif } from '../../theme/theme'
+import { chime } from './chime'
+import { counted, faceOf, type Hold, NO_HOLD, paused, started } from './hold'
 
-const RING = 2 * Math.PI * 54
+const RADIUS = 54
+const RING = 2 * Math.PI * RADIUS
+const GAP = 3
+
+const Clock = styled('div')(({ theme }) => ({
+  display: 'flex',
+  flexWrap: 'wrap',
+  alignItems: 'center',
+  gap: theme.spacing(2),
+  '& svg': { width: 'clamp(110px, 18vh, 150px)', height: 'auto', flex: 'none', display: 'block' },
+  '& .controls': { flex: '1 1 150px', display: 'grid', gap: theme.spacing(1) },
+}))
 
 interface Props {
+  lane: Lane
+  part: Pick<Schemas['MatSide'], 'style' | 'amount' | 'sets' | 'seconds' | 'rounds' | 'logged_today'>
   hold: Hold
   onHold: (hold: Hold) => void
-  /** The lane that was touched last: where a new hold begins. */
-  active: Side
-  /** Whether both legs make the hold together. */
-  shared: boolean
-  /** The dose of the side the clock is for. */
-  dose: { seconds: number; words: string; timed: boolean }
 }
 
-/** Seconds of the hold, counted up; it goes on past the end, because the therapist ends a hold. */
-export function HoldTimer({ hold, onHold, active, shared, dose }: Props) {
+/** The hold in its own unit. It goes on past the end, because the therapist ends a hold; repetitions are counted by touch. */
+export function HoldTimer({ lane, part, hold, onHold }: Props) {
   const { t } = useTranslation()
   const [now, setNow] = useState(() => Date.now())
+  const [sound, setSound] = usePicked('mat-sound', false)
   const running = hold.since !== null
+  const reps = part.style === 'reps'
   useEffect(() => {
     if (!running) return
     const tick = setInterval(() => {
@@ -35,64 +47,107 @@ export function HoldTimer({ hold, onHold, active, shared, dose }: Props) {
       clearInterval(tick)
     }
   }, [running])
+  const face = faceOf(hold, Math.max(now, hold.since ?? 0), part)
+  const reached = face.share >= 1
+  const was = useRef(reached)
+  useEffect(() => {
+    if (reached && !was.current && sound) chime()
+    was.current = reached
+  }, [reached, sound])
   const toggle = useMemo(
     () => () => {
       const at = Date.now()
       setNow(at)
-      onHold(running ? paused(hold, at) : started(hold, active, at))
+      onHold(running ? paused(hold, at) : started(hold, at))
     },
-    [active, hold, onHold, running],
+    [hold, onHold, running],
   )
+  const count = useMemo(
+    () => () => {
+      const at = Date.now()
+      setNow(at)
+      onHold(counted(hold, at))
+    },
+    [hold, onHold],
+  )
+  const touched = reps ? count : toggle
   useCommands(
     useMemo(
-      () => [{ name: 'timer' as const, keys: [' '], keysAs: t('common.space'), run: toggle }],
-      [toggle, t],
+      () => [{ name: 'timer' as const, keys: [' '], keysAs: t('common.space'), run: touched }],
+      [touched, t],
     ),
   )
-  const elapsed = elapsedMs(hold, Math.max(now, hold.since ?? 0)) / 1000
-  const done = dose.timed ? Math.min(1, elapsed / dose.seconds) : 0
-  const side = shared ? 'both' : (hold.side ?? active)
+  const arc = RING / face.parts
+  const colour = laneColour(lane)
+  const round = Math.min(part.rounds, part.logged_today.length + 1)
   return (
-    <Box role="timer" aria-label={t('mat.timer', { side: t(`side.${side}`) })}>
-      <svg viewBox="0 0 128 128" width="132" height="132" aria-hidden>
-        <circle cx="64" cy="64" r="54" fill="none" stroke={colours.span} strokeWidth="9" />
+    <Clock role="timer" aria-label={t('mat.timer', { side: t(`side.${lane}`) })}>
+      <svg viewBox="0 0 128 128" aria-hidden focusable="false">
         <circle
           cx="64"
           cy="64"
-          r="54"
+          r={RADIUS}
           fill="none"
-          stroke={done >= 1 ? colours.accent : colours.ink}
-          strokeWidth="9"
-          strokeDasharray={`${(RING * done).toString()} ${RING.toString()}`}
+          stroke={colours.span}
+          strokeWidth="10"
+          {...(face.parts > 1 ? { strokeDasharray: `${(arc - GAP).toString()} ${GAP.toString()}` } : {})}
           transform="rotate(-90 64 64)"
         />
-        <text x="64" y="72" textAnchor="middle" fill={colours.ink} fontFamily={serif} fontSize="38">
-          {Math.floor(elapsed)}
+        <circle
+          cx="64"
+          cy="64"
+          r={RADIUS}
+          fill="none"
+          stroke={reached ? colours.accent : colour}
+          strokeWidth="10"
+          strokeDasharray={`${(RING * face.share).toString()} ${RING.toString()}`}
+          transform="rotate(-90 64 64)"
+        />
+        <text x="64" y="74" textAnchor="middle" fill={colours.ink} fontFamily={serif} fontSize="40">
+          {face.figure}
         </text>
-        <text x="64" y="92" textAnchor="middle" fill={colours.muted} fontSize="13">
-          {dose.timed ? t('mat.ofDose', { dose: dose.words }) : t('mat.seconds')}
+        <text x="64" y="94" textAnchor="middle" fill={colours.muted} fontSize="13">
+          {t(`mat.of.${part.style}`, { count: face.of })}
         </text>
       </svg>
-      {!dose.timed && <Typography sx={{ fontSize: '0.95rem' }}>{dose.words}</Typography>}
-      <Typography sx={{ color: laneColour(side), fontSize: '0.95rem' }}>
-        {t(hold.side === null ? `mat.active.${side}` : `mat.timing.${side}`)}
-      </Typography>
-      <Box sx={{ display: 'flex', gap: 0.75, mt: 0.75 }}>
-        <Button fullWidth variant="contained" onClick={toggle} sx={{ px: 0.5 }}>
-          {t(running ? 'mat.pause' : 'mat.start')}
-        </Button>
+      <div className="controls">
         <Button
-          fullWidth
-          variant="outlined"
-          color="inherit"
-          sx={{ px: 0.5 }}
-          onClick={() => {
-            onHold(NO_HOLD)
-          }}
+          variant="contained"
+          size="large"
+          onClick={touched}
+          style={{ minHeight: 56, fontSize: '1.15rem' }}
         >
-          {t('mat.reset')}
+          {t(reps ? 'mat.count' : running ? 'mat.pause' : 'mat.start')}
         </Button>
-      </Box>
-    </Box>
+        <Row gap={0.75}>
+          <Button
+            fullWidth
+            variant="outlined"
+            color="inherit"
+            onClick={() => {
+              onHold(NO_HOLD)
+            }}
+          >
+            {t('mat.reset')}
+          </Button>
+          <Button
+            fullWidth
+            variant="outlined"
+            color="inherit"
+            aria-pressed={sound}
+            onClick={() => {
+              setSound(!sound)
+              if (!sound) chime()
+            }}
+          >
+            {t(sound ? 'mat.soundOn' : 'mat.soundOff')}
+          </Button>
+        </Row>
+        <Typography variant="note">
+          {reps && part.sets > 1 && `${t('mat.set', { set: face.set, of: part.sets })} · `}
+          {t('mat.round', { round, of: part.rounds })}
+        </Typography>
+      </div>
+    </Clock>
   )
 }

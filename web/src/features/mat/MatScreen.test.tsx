@@ -15,7 +15,8 @@ interface Family {
   left: Side | null
   right: Side | null
 }
-const mat = (recorded as unknown as Record<string, { families: Family[]; morning_open: unknown[] }>)[MAT] as {
+const mat = (recorded as unknown as Record<string, unknown>)[MAT] as {
+  date: string
   families: Family[]
   morning_open: unknown[]
 }
@@ -24,12 +25,63 @@ const both = {
   ...mat,
   families: [{ ...mat.families[0], left: mat.families[0]?.left, right: { ...mat.families[0]?.left } }],
 }
+const HELD = {
+  id: 'a-hold', variation: 'x', side: 'left', short: 'on end', date: '2026-11-28', dose: '30 s', dose_s: 30, held_s: 20,
+  before: null, during: 2, after: null, kind: 'stretch', place: 'hip', signs: [], note: '', tolerance: 'watch',
+  setup_words: '', settled: null,
+} // prettier-ignore
 const own = { [MAT]: both, [`POST /api${CLIENT}/items`]: both }
 const lane = async (side: string) => within(await screen.findByRole('region', { name: side }))
 
+/** The mat with the arrival behind it. */
+async function begin(answers: Parameters<typeof open>[1] = own) {
+  const opened = await open(`${CLIENT}/mat`, answers)
+  await opened.user.click(await button('Begin'))
+  return opened
+}
+
 describe('the mat', () => {
-  it('logs what was touched, for the side it was touched on', async () => {
-    const { user, sentTo } = await open(`${CLIENT}/mat`, own)
+  it('has the side that is worked on large, and the other waiting beside it', async () => {
+    const { user } = await begin()
+    const left = await lane('left')
+    expect(left.getByRole('button', { name: 'Log left' })).toBeTruthy()
+    const right = await lane('right')
+    expect(right.getByText('waits')).toBeTruthy()
+    expect(right.queryByRole('button', { name: /^during/ })).toBeNull()
+    await expectAccessible()
+    await user.click(right.getByRole('button', { name: 'To the right side' }))
+    expect((await lane('right')).getByRole('button', { name: 'Log right' })).toBeTruthy()
+    expect((await lane('left')).getByRole('button', { name: 'To the left side' })).toBeTruthy()
+  })
+
+  it('logs in four touches and goes on to the other side', async () => {
+    const family = both.families[0] as Family
+    const done = { ...family, left: { ...family.left, logged_today: [HELD] } }
+    const { user, sentTo } = await begin({
+      ...own,
+      [`POST /api${CLIENT}/items`]: { ...both, families: [done] },
+    })
+    const left = await lane('left')
+    await user.click(left.getByRole('button', { name: 'during 1, left' }))
+    await user.click(left.getByRole('button', { name: 'after 0, left' }))
+    await user.click(left.getByRole('button', { name: 'Calm, where wanted' }))
+    await user.click(left.getByRole('button', { name: 'Log left' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/items')[0]?.body).toMatchObject({
+        side: 'left',
+        during: 1,
+        after: 0,
+        kind: 'calm',
+        place: 'wanted',
+        signs: [],
+      })
+    })
+    expect(await screen.findByRole('button', { name: 'Log right' })).toBeTruthy()
+  })
+
+  it('asks for what is missing, and takes place, signs and a note on demand', async () => {
+    const { user, sentTo } = await begin()
+    await user.click((await lane('right')).getByRole('button', { name: 'To the right side' }))
     const right = await lane('right')
     await user.click(right.getByRole('button', { name: 'Log right' }))
     expect(right.getByRole('alert').textContent).toBe('Tap the discomfort during the hold first.')
@@ -39,8 +91,10 @@ describe('the mat', () => {
     await user.click(right.getByRole('button', { name: 'Log right' }))
     expect(right.getByRole('alert').textContent).toMatch(/is not said/)
     await user.click(right.getByRole('button', { name: 'pinching' }))
+    expect(right.queryByRole('button', { name: 'groin' })).toBeNull()
+    await user.click(right.getByRole('button', { name: /^place/ }))
     await user.click(right.getByRole('button', { name: 'groin' }))
-    await user.click(right.getByRole('button', { name: 'breath held' }))
+    await user.click(right.getByRole('button', { name: 'knee drifts in' }))
     await user.type(right.getByRole('textbox', { name: 'Note' }), 'slower')
     await user.click(right.getByRole('button', { name: 'Log right' }))
     await waitFor(() => {
@@ -50,34 +104,28 @@ describe('the mat', () => {
         after: 1,
         kind: 'pinching',
         place: 'groin',
-        signs: ['breath_held'],
+        signs: ['knee_drifts_in'],
         note: 'slower',
       })
     })
   })
 
-  it('says calm, where wanted, and nothing seen in one touch', async () => {
+  it('takes the discomfort on arrival for the one before, unless another is said', async () => {
     const { user, sentTo } = await open(`${CLIENT}/mat`, own)
+    await user.click(await button('discomfort now 2'))
+    await user.click(await button('Begin'))
     const left = await lane('left')
-    await user.click(left.getByRole('button', { name: 'during 0, left' }))
+    expect(left.getByRole('button', { name: 'before 2' })).toBeTruthy()
+    await user.click(left.getByRole('button', { name: 'during 3, left' }))
     await user.click(left.getByRole('button', { name: 'Calm, where wanted' }))
-    expect(left.getByRole('button', { name: 'Calm, where wanted' }).getAttribute('aria-pressed')).toBe('true')
     await user.click(left.getByRole('button', { name: 'Log left' }))
     await waitFor(() => {
-      expect(sentTo('POST', '/items')[0]?.body).toMatchObject({
-        kind: 'calm',
-        place: 'wanted',
-        signs: [],
-        side: 'left',
-      })
+      expect(sentTo('POST', '/items')[0]?.body).toMatchObject({ before: 2, during: 3 })
     })
   })
 
   it('keeps everything when it could not be sent', async () => {
-    const { user } = await open(`${CLIENT}/mat`, {
-      ...own,
-      [`POST /api${CLIENT}/items`]: refusal(503, 'Not now.'),
-    })
+    const { user } = await begin({ ...own, [`POST /api${CLIENT}/items`]: refusal(503, 'Not now.') })
     const left = await lane('left')
     await user.click(left.getByRole('button', { name: 'during 2, left' }))
     await user.click(left.getByRole('button', { name: 'Calm, where wanted' }))
@@ -90,7 +138,7 @@ describe('the mat', () => {
     const planned = both.families[0]?.left as Side
     const gentler = { ...planned, short: 'gentler', variation: 'gentler' }
     const answer = { ...both, families: [{ ...both.families[0], left: { ...planned, step_back: gentler } }] }
-    const { user } = await open(`${CLIENT}/mat`, { [MAT]: answer })
+    const { user } = await begin({ [MAT]: answer })
     const left = await lane('left')
     await user.click(left.getByRole('button', { name: /^Step back, left/ }))
     expect(left.getByText('gentler')).toBeTruthy()
@@ -99,69 +147,55 @@ describe('the mat', () => {
     expect(left.getByText(planned.short)).toBeTruthy()
   })
 
-  it('has digits say the discomfort on the side that is worked on', async () => {
-    const { user } = await open(`${CLIENT}/mat`, own)
-    const right = await lane('right')
+  it('has digits say the discomfort, and letters go to the side they name', async () => {
+    const { user } = await begin()
+    await lane('left')
     await user.keyboard('r4')
+    const right = await lane('right')
     expect(right.getByRole('button', { name: 'during 4' })).toBeTruthy()
-    const left = await lane('left')
-    expect(left.getByRole('button', { name: 'during –' })).toBeTruthy()
     await user.keyboard('l)')
+    const left = await lane('left')
     expect(left.getByRole('button', { name: 'during 10' })).toBeTruthy()
+    await user.keyboard('r')
+    expect((await lane('right')).getByRole('button', { name: 'during 4' })).toBeTruthy()
   })
 
-  it('times the side that is worked on, and begins anew', async () => {
-    const { user } = await open(`${CLIENT}/mat`, own)
+  it('times each side for itself, and begins anew', async () => {
+    const { user } = await begin()
     await lane('left')
     expect(screen.getByRole('timer', { name: 'Hold, left' })).toBeTruthy()
     await user.click(await button('Start'))
-    await user.click((await lane('right')).getByText(/First time|Last time/))
-    expect(screen.getByRole('timer', { name: 'Hold, left' })).toBeTruthy()
-    expect(screen.getByText('timing the left')).toBeTruthy()
+    expect(await button('Pause')).toBeTruthy()
+    await user.click(await button('To the right side'))
+    expect(screen.getByRole('timer', { name: 'Hold, right' })).toBeTruthy()
+    expect(await button('Start')).toBeTruthy()
+    await user.click(await button('To the left side'))
     await user.click(await button('Pause'))
     await user.click(await button('Again'))
-    expect(screen.getByRole('timer', { name: 'Hold, right' })).toBeTruthy()
-    await expectAccessible()
+    expect(await button('Start')).toBeTruthy()
   })
 
-  it('asks how the morning was, each answer for its hold', async () => {
-    const held = { id: 'a-hold', side: 'left', short: 'on end', date: '2026-11-20' }
-    const { user, sentTo } = await open(`${CLIENT}/mat`, {
-      [MAT]: { ...both, morning_open: [held, { ...held, id: 'b-hold', side: 'right' }] },
-      [`POST /api${CLIENT}/items/a-hold/morning`]: both,
-      [`POST /api${CLIENT}/items/b-hold/morning`]: both,
-    })
-    const asked = within(await screen.findByRole('region', { name: 'Did it settle by the next morning?' }))
-    await user.click(asked.getAllByRole('button', { name: 'not settled' })[0] as HTMLElement)
-    await waitFor(() => {
-      expect(sentTo('POST', '/a-hold/morning')[0]?.body).toEqual({ settled: false })
-    })
-  })
-
-  it('answers settled as settled', async () => {
-    const held = { id: 'a-hold', side: 'left', short: 'on end', date: '2026-11-20' }
-    const { user, sentTo } = await open(`${CLIENT}/mat`, {
-      [MAT]: { ...both, morning_open: [held] },
-      [`POST /api${CLIENT}/items/a-hold/morning`]: both,
-    })
-    await user.click(await button('settled'))
-    await waitFor(() => {
-      expect(sentTo('POST', '/a-hold/morning')[0]?.body).toEqual({ settled: true })
-    })
+  it('counts repetitions by touch', async () => {
+    const family = both.families[0] as Family
+    const reps = { ...family.left, style: 'reps', amount: 10, sets: 3, seconds: 210 }
+    const { user } = await begin({ [MAT]: { ...both, families: [{ ...family, left: reps }] } })
+    await user.click(await button('Count one'))
+    await user.click(await button('Count one'))
+    const timer = within(screen.getByRole('timer'))
+    expect(timer.getByText('2')).toBeTruthy()
+    expect(timer.getByText('of 10')).toBeTruthy()
+    expect(timer.getByText(/set 1 of 3/)).toBeTruthy()
   })
 
   it('corrects a hold in its own place, and logs another round', async () => {
-    const logged = {
-      id: 'a-hold', variation: 'x', side: 'left', short: 'on end', date: '2026-11-28', dose: '30 s', dose_s: 30, held_s: 20,
-      before: null, during: 2, after: null, kind: 'stretch', place: 'hip', signs: [], note: '', tolerance: 'watch',
-      setup_words: '', settled: null,
-    } // prettier-ignore
-    const left = { ...both.families[0]?.left, logged_today: [logged] }
+    const left = { ...both.families[0]?.left, logged_today: [HELD] }
     const answer = { ...both, families: [{ ...both.families[0], left }] }
     const { user, sentTo } = await open(`${CLIENT}/mat`, {
       [MAT]: answer,
       [`PUT /api${CLIENT}/items/a-hold`]: answer,
     })
+    // What was begun is gone on with: the side that is behind.
+    await user.click((await lane('left')).getByRole('button', { name: 'To the left side' }))
     const shown = await lane('left')
     expect(shown.getByText(/held 20 s of 30 s/)).toBeTruthy()
     await user.click(shown.getByRole('button', { name: 'Correct' }))
@@ -175,80 +209,160 @@ describe('the mat', () => {
     expect(shown.getByRole('button', { name: 'during –' })).toBeTruthy()
   })
 
-  it('changes between the ladders of the plan', async () => {
-    const { user } = await open(`${CLIENT}/mat`)
-    const tabs = await screen.findAllByRole('tab')
-    expect(tabs).toHaveLength(mat.families.length)
-    await user.click(tabs[1] as HTMLElement)
-    await waitFor(() => {
-      expect(screen.getByRole('tabpanel').getAttribute('aria-labelledby')).toBe(tabs[1]?.id)
-    })
+  it('goes from pose to pose, by skipping and by the list, and ends with what was done', async () => {
+    const [first, second] = mat.families
+    const { user } = await begin({ [MAT]: mat })
+    expect(await screen.findByText('1 of 2')).toBeTruthy()
+    await user.click(await button('Skip'))
+    expect(await screen.findByText('2 of 2')).toBeTruthy()
+    await user.click(await button('2 of 2'))
+    await user.click(await screen.findByRole('menuitem', { name: new RegExp(first?.name ?? '') }))
+    expect(await screen.findByText('1 of 2')).toBeTruthy()
+    await user.click(await button('End the visit'))
+    const end = within(await screen.findByRole('region', { name: second?.name ?? '' }))
+    expect(end.getByText('not done')).toBeTruthy()
+    expect(screen.getByRole('link', { name: 'To the responses' }).getAttribute('href')).toBe(
+      `${CLIENT}/responses`,
+    )
+    await expectAccessible()
+    await user.click(await button('Back to the mat'))
+    expect(await screen.findByText('1 of 2')).toBeTruthy()
   })
 
-  it('leads to the set-up while nothing is planned', async () => {
+  it('leads to the plan while nothing is planned', async () => {
     await open(`${CLIENT}/mat`, { [MAT]: { ...mat, families: [], morning_open: [] } })
     expect(await screen.findByText('Nothing on today’s plan yet')).toBeTruthy()
-    expect(screen.getByRole('link', { name: 'To the set-up' })).toBeTruthy()
+    expect(screen.getByRole('link', { name: 'To the plan' })).toBeTruthy()
   })
 
-  it('keeps in sight what limits and what is to be asked, and nothing else', async () => {
+  it('keeps in sight what limits and what is to be asked on each side, and nothing else', async () => {
     const key = `GET /api${CLIENT}`
-    const head = (recorded as unknown as Record<string, object>)[key]
+    const client = (recorded as unknown as Record<string, object>)[key]
     const notes = ['fact', 'limit', 'ask', 'promise'].map((weight) => ({
       side: 'right',
       weight,
       text: `a ${weight}`,
       entry_id: null,
     }))
-    await open(`${CLIENT}/mat`, { ...own, [key]: { ...head, notes } })
-    expect(await screen.findByText('a limit', { exact: false })).toBeTruthy()
-    expect(screen.getByText('a ask', { exact: false }).textContent).toContain('right')
-    expect(screen.queryByText('a fact', { exact: false })).toBeNull()
-    expect(screen.queryByText('a promise', { exact: false })).toBeNull()
+    await begin({ ...own, [key]: { ...client, notes } })
+    const right = await lane('right')
+    expect(await right.findByText('a limit')).toBeTruthy()
+    expect(right.getByText('a ask')).toBeTruthy()
+    expect(screen.queryByText('a fact')).toBeNull()
+    expect(screen.queryByText('a promise')).toBeNull()
+    expect((await lane('left')).queryByText('a limit')).toBeNull()
   })
 
   it('has each side’s own rung on its own lane, and says which side nothing is planned for', async () => {
     const [family] = mat.families
     const left = { ...family?.left, variation: 'x.left', short: 'short of the left' }
     const right = { ...family?.left, variation: 'x.right', short: 'short of the right' }
-    await open(`${CLIENT}/mat`, { [MAT]: { ...mat, families: [{ ...family, left, right }] } })
+    await begin({ [MAT]: { ...mat, families: [{ ...family, left, right }] } })
     expect((await lane('left')).getByText('short of the left')).toBeTruthy()
     const other = await lane('right')
     expect(other.getByText('short of the right')).toBeTruthy()
     expect(other.queryByText('short of the left')).toBeNull()
-    // Left of right, as the client's own sides are seen.
-    const [first, second] = screen.getAllByRole('region', { name: /^(left|right)$/ })
-    expect([first, second].map((each) => each?.getAttribute('aria-label'))).toEqual(['left', 'right'])
+  })
+
+  it('says of a side that nothing is planned for it', async () => {
+    const [family] = mat.families
+    await begin({ [MAT]: { ...mat, families: [{ ...family, right: null }] } })
+    expect((await lane('right')).getByText('not planned')).toBeTruthy()
   })
 
   it('has one lane for both where the legs share a shape, and logs it once', async () => {
     const [family] = mat.families
     const shared = { ...family, shared: true, left: family?.left, right: family?.left }
-    const { user, sentTo } = await open(`${CLIENT}/mat`, {
+    const { user, sentTo } = await begin({
       [MAT]: { ...mat, families: [shared] },
       [`POST /api${CLIENT}/items`]: mat,
     })
-    const both = await lane('both')
+    const one = await lane('both')
     expect(screen.queryByRole('region', { name: 'right' })).toBeNull()
-    await user.click(both.getByRole('button', { name: 'during 1, both' }))
-    await user.click(both.getByRole('button', { name: 'Calm, where wanted' }))
-    await user.click(both.getByRole('button', { name: 'Log both' }))
+    await user.click(one.getByRole('button', { name: 'during 1, both' }))
+    await user.click(one.getByRole('button', { name: 'Calm, where wanted' }))
+    await user.click(one.getByRole('button', { name: 'Log both' }))
     await waitFor(() => {
       expect(sentTo('POST', '/items')).toHaveLength(1)
     })
   })
+})
 
-  it('goes by keys to the side that is named', async () => {
-    const { user } = await open(`${CLIENT}/mat`, own)
-    const right = await lane('right')
-    await user.keyboard('r4')
-    expect(right.getByRole('button', { name: 'during 4, right' }).getAttribute('aria-pressed')).toBe('true')
-    expect(
-      (await lane('left')).getByRole('button', { name: 'during 4, left' }).getAttribute('aria-pressed'),
-    ).toBe('false')
-    await user.keyboard('l2')
-    expect(
-      (await lane('left')).getByRole('button', { name: 'during 2, left' }).getAttribute('aria-pressed'),
-    ).toBe('true')
+describe('the arrival', () => {
+  const held = { id: 'a-hold', side: 'left', short: 'on end', date: '2026-11-20' }
+
+  it('asks how the morning was, each answer for its hold', async () => {
+    const { user, sentTo } = await open(`${CLIENT}/mat`, {
+      [MAT]: { ...both, morning_open: [held, { ...held, id: 'b-hold', side: 'right' }] },
+      [`POST /api${CLIENT}/items/a-hold/morning`]: both,
+      [`POST /api${CLIENT}/items/b-hold/morning`]: both,
+    })
+    const asked = within(await screen.findByRole('region', { name: 'Did it settle by the next morning?' }))
+    await user.click(asked.getAllByRole('button', { name: 'not settled' })[0] as HTMLElement)
+    await waitFor(() => {
+      expect(sentTo('POST', '/a-hold/morning')[0]?.body).toEqual({ settled: false })
+    })
+  })
+
+  it('answers settled as settled', async () => {
+    const { user, sentTo } = await open(`${CLIENT}/mat`, {
+      [MAT]: { ...both, morning_open: [held] },
+      [`POST /api${CLIENT}/items/a-hold/morning`]: both,
+    })
+    await user.click(await button('settled'))
+    await waitFor(() => {
+      expect(sentTo('POST', '/a-hold/morning')[0]?.body).toEqual({ settled: true })
+    })
+  })
+
+  it('asks of each sore joint how it is today, and keeps what else was said of it', async () => {
+    const asked = [
+      { entry_id: 'knee', label: 'Knee: kneecap pain', side: 'left', pain_today: null, irritable: 'yes' },
+    ]
+    const { user, sentTo } = await open(`${CLIENT}/mat`, {
+      [MAT]: { ...both, asked },
+      [`POST /api${CLIENT}/entries/knee/daily`]: [],
+    })
+    await user.click(await button('Knee: kneecap pain: pain 4'))
+    await waitFor(() => {
+      expect(sentTo('POST', '/entries/knee/daily')[0]?.body).toEqual({ pain_today: 4, irritable: 'yes' })
+    })
+    await expectAccessible()
+  })
+
+  it('makes a record of something new, dated today', async () => {
+    const { user, sentTo } = await open(`${CLIENT}/mat`, { ...own, [`POST /api${CLIENT}/entries`]: [] })
+    await user.click(await button('a fall'))
+    await waitFor(() => {
+      expect(sentTo('POST', '/entries')[0]?.body).toEqual({
+        entry: { kind: 'something_new', facts: { what: 'fall', on: mat.date, where: 'unknown' } },
+      })
+    })
+    expect(await screen.findByText('Recorded for today.', { exact: false })).toBeTruthy()
+  })
+})
+
+describe('the card', () => {
+  it('says what a helper has to know, and keeps what went wrong', async () => {
+    const card = [{ label: 'Hip replaced', side: 'right', doctor: 'Sudden pain.' }]
+    const { user, sentTo } = await begin({
+      [MAT]: { ...both, card },
+      [`POST /api${CLIENT}/incidents`]: {
+        ...both,
+        card,
+        incidents: [{ at: '2026-11-28T10:00:00Z', text: 'slipped' }],
+      },
+    })
+    await user.click(await button('Card'))
+    const dialog = within(await screen.findByRole('dialog'))
+    expect(dialog.getByText(/Hip replaced/)).toBeTruthy()
+    expect(dialog.getByText(/Sudden pain\./)).toBeTruthy()
+    await user.type(dialog.getByRole('textbox', { name: 'What went wrong' }), 'slipped')
+    await user.click(dialog.getByRole('button', { name: 'Keep' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/incidents')[0]?.body).toMatchObject({ text: 'slipped' })
+    })
+    expect(await dialog.findByText(/slipped/)).toBeTruthy()
+    await expectAccessible()
   })
 })

@@ -1,254 +1,333 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
+import { useCommands } from '../../common/commands'
 import { usePicked } from '../../common/drafts'
 import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
-import { useCommands } from '../../common/commands'
+import { Rest } from '../../common/ui/layout'
 import { LightChoice } from '../../common/ui/LightChoice'
 import { Main } from '../../common/ui/Main'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
-import { type Hold, heldSeconds, NO_HOLD } from './hold'
-import { HoldTimer } from './HoldTimer'
-import { MatLane } from './MatLane'
-import { MorningChecks } from './MorningChecks'
+import { colours } from '../../theme/theme'
+import { Arrival, type Arrived } from './Arrival'
+import { EmergencyCard } from './EmergencyCard'
+import { OtherLane } from './OtherLane'
 import { useMat } from './queries'
-import { colours, laneColour } from '../../theme/theme'
+import {
+  firstOpen,
+  isDone,
+  isThere,
+  nextOf,
+  otherLane,
+  partOf,
+  past,
+  type Place,
+  secondsLeft,
+  sideOf,
+  type Stop,
+} from './road'
+import { Summary } from './Summary'
+import { useAwake } from './useAwake'
+import { WorkingLane } from './WorkingLane'
 
-const PANEL = 'mat-ladder'
 const ROOMY = '@media (min-width: 880px) and (min-height: 600px)'
+const NOBODY_YET: Arrived = { before: null, news: null }
 
-/** What the clock runs to: the dose of the side it is for, or of the other where only that is planned. */
-function doseOf(family: Schemas['MatFamily'], side: Side) {
-  const planned = family[side] ?? family.left ?? family.right
-  return { seconds: planned?.dose_s ?? 30, words: planned?.dose ?? '', timed: planned?.timed ?? true }
-}
+const Page = styled('div')(({ theme }) => ({
+  minHeight: '100vh',
+  // Where there is room everything is in sight at once.
+  [ROOMY]: { height: '100vh' },
+  display: 'flex',
+  flexDirection: 'column',
+  fontSize: '1.1rem',
+  // One touches it at arm's length.
+  '& .MuiButton-root': { minHeight: 46, fontSize: '1rem' },
+  '& > header': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    alignItems: 'center',
+    columnGap: theme.spacing(1.5),
+    padding: theme.spacing(0.5, 2),
+    minHeight: 56,
+  },
+  '& .road': { display: 'flex', gap: 4, flex: '1 1 90px', maxWidth: 260, minWidth: 60 },
+  '& .road span': { flex: 1, height: 8, borderRadius: 4, backgroundColor: colours.span },
+  '& .road .done': { backgroundColor: colours.muted },
+  '& .road .here': { backgroundColor: colours.ink },
+  '& .pose': {
+    flex: 1,
+    minHeight: 0,
+    display: 'grid',
+    direction: 'ltr',
+    gridTemplateColumns: 'minmax(0, 1fr)',
+    [ROOMY]: {
+      gridTemplateColumns: 'minmax(0, 1fr) 224px',
+      '&.one': { gridTemplateColumns: 'minmax(0, 1fr)' },
+    },
+    '& > :nth-of-type(2)': { borderLeft: `1px solid ${colours.line}` },
+  },
+}))
 
-/** Beside the mat: one ladder at a time, big, left and right, with the step back always ready. */
+/** Beside the mat: one pose at a time, the side that is worked on large, the step back always ready. */
 export function MatScreen() {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   const mat = useMat()
   const head = useClientHead()
-  const [family, setFamily] = useState<string | null>(null)
-  const [active, setActive] = useState<Side>('left')
-  useCommands(
-    useMemo(
-      () => [
-        {
-          name: 'left' as const,
-          keys: ['l'],
-          run: () => {
-            setActive('left')
-          },
-        },
-        {
-          name: 'right' as const,
-          keys: ['r'],
-          run: () => {
-            setActive('right')
-          },
-        },
-      ],
-      [],
-    ),
-  )
-  const shown = mat.data?.families.find((each) => each.family === family) ?? mat.data?.families[0]
+  const [card, setCard] = useState(false)
+  const [list, setList] = useState<HTMLElement | null>(null)
   const day = mat.data?.date ?? ''
-  const [hold, setHold] = usePicked<Hold>(`hold:${client_id}:${day}:${shown?.family ?? ''}`, NO_HOLD)
-  const clocked = shown?.shared === true ? 'left' : (hold.side ?? active)
-  const held = (side: Side) => () => heldSeconds(hold, side, Date.now())
-  const logged = (side: Side) => () => {
-    if (hold.side === side) setHold(NO_HOLD)
-  }
+  const [arrived, setArrived] = usePicked<Arrived>(`arrived:${client_id}:${day}`, NOBODY_YET)
+  const [kept, setAt] = usePicked<Place | null>(`mat-at:${client_id}:${day}`, null)
+  useAwake()
+  const families = useMemo(() => mat.data?.families ?? [], [mat.data])
+  const begun = families.some((family) =>
+    [family.left, family.right].some((part) => (part?.logged_today.length ?? 0) > 0),
+  )
+  const at: Place = kept !== null && isThere(families, kept) ? kept : begun ? firstOpen(families) : 'arrival'
+  const stop = typeof at === 'string' ? null : at
+  const here = stop === null ? -1 : families.findIndex(({ family }) => family === stop.family)
+  const family = families[here]
+  const other = family === undefined || stop === null ? null : otherLane(family, stop.lane)
+  useSideKeys(family, setAt)
+  const client = head.data?.client
+  const notesOf = (lane: Lane | null) =>
+    (head.data?.notes ?? [])
+      .filter(({ weight }) => weight === 'limit' || weight === 'ask')
+      .filter(({ side }) => (lane === 'both' ? true : side === lane))
+      .map(({ text }) => text)
+  const wholeNotes = (head.data?.notes ?? [])
+    .filter(({ weight, side }) => side === null && (weight === 'limit' || weight === 'ask'))
+    .map(({ text }) => text)
   return (
-    <Box
-      sx={{
-        minHeight: '100vh',
-        // Where there is room everything is in sight at once.
-        [ROOMY]: { height: '100vh' },
-        display: 'flex',
-        flexDirection: 'column',
-        fontSize: '1.1rem',
-        // One touches it at arm's length.
-        '& .MuiButton-root': { minHeight: 46, fontSize: '1rem' },
-      }}
-    >
-      <Box
-        component="header"
-        sx={{
-          display: 'flex',
-          flexWrap: 'wrap',
-          alignItems: 'center',
-          columnGap: 2,
-          px: { xs: 1.5, md: 2.5 },
-          minHeight: 58,
-          borderBottom: 1,
-          borderColor: 'divider',
-        }}
-      >
+    <Page>
+      <header>
         <Typography translate="no" variant="h2" component="p">
-          {head.data?.client.name}
+          {client?.name}
         </Typography>
-        {mat.data !== undefined && shown !== undefined && (
-          <Tabs
-            value={shown.family}
-            onChange={(_, chosen: string) => {
-              setFamily(chosen)
-            }}
-            aria-label={t('mat.ladders')}
-            variant="scrollable"
-            sx={{ flex: '1 1 200px', minWidth: 0 }}
-          >
-            {mat.data.families.map((each) => (
-              <Tab
-                key={each.family}
-                value={each.family}
-                label={each.name}
-                id={`tab-${each.family}`}
-                aria-controls={PANEL}
-              />
-            ))}
-          </Tabs>
-        )}
-        <Box sx={{ ml: 'auto', display: 'flex', gap: 1.5, alignItems: 'center' }}>
-          <LightChoice place="mat" lights={['day', 'dim']} />
+        {mat.data !== undefined && client !== undefined && (
           <Button
-            component={Link}
-            to={addressOf(screenById('setUp'), practice_id, client_id)}
             variant="outlined"
+            color="inherit"
+            onClick={() => {
+              setCard(true)
+            }}
           >
-            {t('mat.leave')}
+            {t('mat.card.open')}
           </Button>
-        </Box>
-      </Box>
+        )}
+        {families.length > 0 && (
+          <>
+            <Button
+              color="inherit"
+              aria-haspopup="menu"
+              aria-expanded={list !== null}
+              onClick={(event) => {
+                setList(event.currentTarget)
+              }}
+            >
+              {here < 0
+                ? t('mat.poses', { count: families.length })
+                : t('mat.nOf', { n: here + 1, of: families.length })}
+            </Button>
+            <div className="road" aria-hidden>
+              {families.map((each, place) => (
+                <span key={each.family} className={place === here ? 'here' : isDone(each) ? 'done' : ''} />
+              ))}
+            </div>
+            <Typography variant="note">
+              {t('mat.left', { count: Math.round(secondsLeft(families, at) / 60) })}
+            </Typography>
+            <Menu
+              anchorEl={list}
+              open={list !== null}
+              onClose={() => {
+                setList(null)
+              }}
+            >
+              {families.map((each, place) => (
+                <MenuItem
+                  key={each.family}
+                  selected={place === here}
+                  onClick={() => {
+                    setList(null)
+                    setAt({
+                      family: each.family,
+                      lane: each.shared ? 'both' : each.left === null ? 'right' : 'left',
+                    })
+                  }}
+                >
+                  {place + 1} {each.name}
+                  {isDone(each) && ` ✓ ${t('mat.done')}`}
+                </MenuItem>
+              ))}
+            </Menu>
+          </>
+        )}
+        <Rest />
+        <LightChoice place="mat" lights={['day', 'dim']} />
+        <Button component={Link} to={addressOf(screenById('plan'), practice_id, client_id)} color="inherit">
+          {t('mat.leave')}
+        </Button>
+        {families.length > 0 && at !== 'summary' && (
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => {
+              setAt('summary')
+            }}
+          >
+            {t('mat.end')}
+          </Button>
+        )}
+      </header>
       <Main sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-        <ViewTitle about={head.data?.client.name} />
+        <ViewTitle about={client?.name} />
         {mat.isPending && <Working />}
         {mat.isError && <Failure error={mat.error} again={() => void mat.refetch()} />}
-        {mat.data !== undefined && mat.data.morning_open.length > 0 && (
-          <MorningChecks items={mat.data.morning_open} />
-        )}
-        {mat.data !== undefined && shown === undefined && (
+        {mat.data !== undefined && families.length === 0 && (
           <Empty
             title={t('mat.nothing')}
             more={t('mat.nothingMore')}
             action={
               <Button
                 component={Link}
-                to={addressOf(screenById('setUp'), practice_id, client_id)}
+                to={addressOf(screenById('plan'), practice_id, client_id)}
                 variant="contained"
               >
-                {t('mat.toSetUp')}
+                {t('mat.toPlan')}
               </Button>
             }
           />
         )}
-        {shown !== undefined && (
-          <Box
-            role="tabpanel"
-            id={PANEL}
-            aria-labelledby={`tab-${shown.family}`}
-            sx={{
-              flex: 1,
-              minHeight: 0,
-              display: 'grid',
-              direction: 'ltr',
-              [ROOMY]: {
-                gridTemplateColumns: shown.shared
-                  ? 'minmax(0,1fr) 200px'
-                  : 'minmax(0,1fr) 168px minmax(0,1fr)',
-              },
+        {mat.data !== undefined && families.length > 0 && at === 'arrival' && (
+          <Arrival
+            mat={mat.data}
+            arrived={arrived}
+            onArrived={setArrived}
+            onBegin={() => {
+              setAt(firstOpen(families))
             }}
-          >
-            <MatLane
-              key={`${shown.family}left`}
-              side="left"
-              name={shown.shared ? 'both' : 'left'}
+          />
+        )}
+        {mat.data !== undefined && families.length > 0 && at === 'summary' && (
+          <Summary
+            mat={mat.data}
+            onBack={() => {
+              const open = firstOpen(families)
+              setAt(open === 'summary' ? lastStop(families) : open)
+            }}
+          />
+        )}
+        {family !== undefined && stop !== null && (
+          <div className={family.shared ? 'pose one' : 'pose'}>
+            <WorkingPart
+              key={`${family.family} ${stop.lane}`}
+              family={family}
+              lane={stop.lane}
               date={day}
-              mat={shown.left}
-              held={held('left')}
-              onLogged={logged('left')}
-              active={shown.shared || active === 'left'}
-              onActivate={() => {
-                setActive('left')
+              before={arrived.before}
+              notes={[...notesOf(stop.lane), ...(stop.lane === 'both' ? [] : wholeNotes)]}
+              onLogged={(answer) => {
+                setAt(nextOf(answer.families, stop))
+              }}
+              onSkip={() => {
+                setAt(past(families, stop))
               }}
             />
-            <Box
-              component="aside"
-              sx={{
-                borderInline: `1px solid ${colours.line}`,
-                p: 1.5,
-                textAlign: 'center',
-                overflowY: 'auto',
-              }}
-            >
-              <HoldTimer
-                hold={hold}
-                onHold={setHold}
-                active={clocked}
-                shared={shown.shared}
-                dose={doseOf(shown, clocked)}
-              />
-              {head.data?.notes
-                .filter((note) => note.weight === 'limit' || note.weight === 'ask')
-                .map((note) => (
-                  <Typography
-                    key={`${note.side ?? ''}${note.text}`}
-                    sx={{
-                      fontSize: '0.95rem',
-                      lineHeight: 1.4,
-                      mt: 1.25,
-                      color: note.side === null ? colours.ink : laneColour(note.side),
-                    }}
-                  >
-                    {note.side !== null && <strong>{t(`side.${note.side}`)}: </strong>}
-                    {note.text}
-                  </Typography>
-                ))}
-              <Typography sx={{ fontSize: '0.95rem', mt: 1.5, color: colours.muted }}>
-                {shown.left?.watch[0] ?? shown.right?.watch[0]}
-              </Typography>
-            </Box>
-            {!shown.shared && (
-              <MatLane
-                key={`${shown.family}right`}
-                side="right"
-                name="right"
-                date={day}
-                mat={shown.right}
-                held={held('right')}
-                onLogged={logged('right')}
-                active={active === 'right'}
-                onActivate={() => {
-                  setActive('right')
+            {!family.shared && (
+              <OtherLane
+                side={stop.lane === 'left' ? 'right' : 'left'}
+                mat={other === null ? null : partOf(family, other)}
+                notes={notesOf(stop.lane === 'left' ? 'right' : 'left')}
+                onSwap={() => {
+                  if (other !== null) setAt({ family: family.family, lane: other })
                 }}
               />
             )}
-          </Box>
+          </div>
         )}
       </Main>
-      <Typography
+      <Box
         component="footer"
         sx={{
           mt: 'auto',
-          px: 2.5,
-          py: 0.75,
+          px: 2,
+          py: 0.25,
           fontSize: '0.8rem',
           color: colours.muted,
           borderTop: `1px solid ${colours.line}`,
         }}
       >
         {head.data?.disclaimer}
-      </Typography>
-    </Box>
+      </Box>
+      {card && mat.data !== undefined && client !== undefined && (
+        <EmergencyCard
+          mat={mat.data}
+          client={client}
+          onClose={() => {
+            setCard(false)
+          }}
+        />
+      )}
+    </Page>
   )
+}
+
+interface WorkingProps {
+  family: Schemas['MatFamily']
+  lane: Lane
+  date: string
+  before: number | null
+  notes: readonly string[]
+  onLogged: (mat: Schemas['MatOut']) => void
+  onSkip: () => void
+}
+
+/** What was begun on one rung is not carried over to another. */
+function WorkingPart({ family, lane, ...more }: WorkingProps) {
+  const part = partOf(family, lane)
+  if (part === null) return null
+  return <WorkingLane key={part.variation} lane={lane} name={family.name} mat={part} {...more} />
+}
+
+function lastStop(families: readonly Schemas['MatFamily'][]): Place {
+  const last = families.at(-1)
+  return last === undefined
+    ? 'arrival'
+    : { family: last.family, lane: last.shared ? 'both' : sideOf(last.right === null ? 'left' : 'right') }
+}
+
+/** Keys go to the side they name. */
+function useSideKeys(family: Schemas['MatFamily'] | undefined, setAt: (at: Stop) => void): void {
+  useCommands(
+    useMemo(
+      () =>
+        family === undefined || family.shared
+          ? []
+          : (['left', 'right'] as const).map((lane) => ({
+              name: lane,
+              keys: [lane.slice(0, 1)],
+              run: () => {
+                if (family[lane] !== null) setAt({ family: family.family, lane })
+              },
+            })),
+      [family, setAt],
+    ),
+  )
+  // A pose that is come to begins at its top.
+  const name = family?.family
+  useEffect(() => {
+    document.documentElement.scrollTop = 0
+  }, [name])
 }

@@ -33,3 +33,17 @@ export function useCorrectItem() {
 export function useMorning() {
   return query.useMutation('post', `${CLIENT}/items/{item_id}/morning`, useHoldsChanged())
 }
+
+/** How a sore joint is today, asked at arrival. */
+export function useDaily() {
+  return query.useMutation('post', `${CLIENT}/entries/{entry_id}/daily`, { onSuccess: useChanged('body') })
+}
+
+/** Something new since last time becomes a record. */
+export function useNews() {
+  return query.useMutation('post', `${CLIENT}/entries`, { onSuccess: useChanged('body') })
+}
+
+export function useIncident() {
+  return query.useMutation('post', `${CLIENT}/incidents`, useHoldsChanged())
+}

@@ -78,7 +78,7 @@ describe('a set-up', () => {
     })
     const right = await inLane('right')
     await user.click(await right.findByRole('button', { name: 'Take to the mat' }))
-    const [sent] = sentTo('POST', '/plan')
+    const [sent] = sentTo('POST', '/mat')
     expect(sent?.body).toMatchObject({ variation: 'sit_to_stand.lift_pause', side: 'right' })
     expect(await right.findByText(/On today’s plan/)).toBeTruthy()
   })

@@ -1,0 +1,179 @@
+import Button from '@mui/material/Button'
+import { styled } from '@mui/material/styles'
+import Typography from '@mui/material/Typography'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import type { Schemas } from '../../api/client'
+import { useClientPath } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
+import { Row } from '../../common/ui/layout'
+import { Refused } from '../../common/ui/States'
+import { colours, laneColour, serif } from '../../theme/theme'
+import { Touch } from './Chips'
+import { MorningChecks } from './MorningChecks'
+import { useDaily, useNews } from './queries'
+
+const SCORES = Array.from({ length: 11 }, (_, score) => score)
+const NEWS = ['fall', 'flare', 'illness', 'new_pain', 'procedure'] as const
+
+const Page = styled('div')(({ theme }) => ({
+  overflowY: 'auto',
+  padding: theme.spacing(1.5, 2.5, 3),
+  display: 'grid',
+  gap: theme.spacing(2.5),
+  alignContent: 'start',
+  width: '100%',
+  maxWidth: 940,
+  marginInline: 'auto',
+  '& h2': {
+    fontFamily: serif,
+    fontSize: '1.2rem',
+    fontWeight: 600,
+    margin: 0,
+    marginBottom: theme.spacing(0.75),
+  },
+  '& .doctor': { margin: 0, paddingLeft: 20, lineHeight: 1.45, color: colours.muted },
+}))
+
+/** What is known of the arrival before it is stored with the first hold. */
+export interface Arrived {
+  before: number | null
+  news: string | null
+}
+
+interface Props {
+  mat: Schemas['MatOut']
+  arrived: Arrived
+  onArrived: (arrived: Arrived) => void
+  onBegin: () => void
+}
+
+/** Before the first pose: how the morning was, how it is today, and whether anything is new. */
+export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
+  const { t } = useTranslation()
+  const path = useClientPath()
+  const daily = useDaily()
+  const news = useNews()
+  const signs = [...new Set(mat.card.map(({ doctor }) => doctor).filter(Boolean))]
+  return (
+    <Page>
+      {mat.morning_open.length > 0 && <MorningChecks items={mat.morning_open} />}
+      <section>
+        <h2 id="arrival-before">{t('mat.arrival.before')}</h2>
+        <Row wrap gap={0.75} role="group" aria-labelledby="arrival-before">
+          {SCORES.map((score) => (
+            <Touch
+              key={score}
+              side="both"
+              on={arrived.before === score}
+              label={t('mat.arrival.beforeIs', { score })}
+              onTouch={() => {
+                onArrived({ ...arrived, before: arrived.before === score ? null : score })
+              }}
+            >
+              {score}
+            </Touch>
+          ))}
+        </Row>
+      </section>
+      {mat.asked.map((each) => (
+        <section key={each.entry_id}>
+          <h2
+            id={`asked-${each.entry_id}`}
+            style={each.side === null ? {} : { color: laneColour(each.side) }}
+          >
+            {t('mat.arrival.pain', {
+              what: each.label,
+              side: each.side === null ? '' : t(`side.${each.side}`),
+            })}
+          </h2>
+          <Row wrap gap={0.75} role="group" aria-labelledby={`asked-${each.entry_id}`}>
+            {SCORES.map((score) => (
+              <Touch
+                key={score}
+                side={each.side ?? 'both'}
+                on={each.pain_today === score}
+                label={t('mat.arrival.painIs', { score, what: each.label })}
+                onTouch={() => {
+                  daily.mutate({
+                    params: { path: { ...path, entry_id: each.entry_id } },
+                    body: { pain_today: score, irritable: each.irritable },
+                  })
+                }}
+              >
+                {score}
+              </Touch>
+            ))}
+          </Row>
+        </section>
+      ))}
+      <Refused error={daily.error} />
+      <section>
+        <h2 id="arrival-news">{t('mat.arrival.news')}</h2>
+        <Row wrap gap={0.75} role="group" aria-labelledby="arrival-news">
+          <Touch
+            side="both"
+            on={arrived.news === 'nothing'}
+            onTouch={() => {
+              onArrived({ ...arrived, news: 'nothing' })
+            }}
+          >
+            {t('mat.arrival.nothing')}
+          </Touch>
+          {NEWS.map((what) => (
+            <Touch
+              key={what}
+              side="both"
+              on={arrived.news === what}
+              onTouch={() => {
+                if (arrived.news === what || news.isPending) return
+                news.mutate(
+                  {
+                    params: { path },
+                    body: {
+                      entry: { kind: 'something_new', facts: { what, on: mat.date, where: 'unknown' } },
+                    },
+                  },
+                  {
+                    onSuccess: () => {
+                      onArrived({ ...arrived, news: what })
+                    },
+                  },
+                )
+              }}
+            >
+              {t(`mat.arrival.kinds.${what}`)}
+            </Touch>
+          ))}
+        </Row>
+        {arrived.news !== null && arrived.news !== 'nothing' && (
+          <Typography role="status" sx={{ mt: 1 }}>
+            {t('mat.arrival.recorded')}{' '}
+            <Link to={addressOf(screenById('limits'), path.practice_id, path.client_id)}>
+              {t('mat.arrival.toLimits')}
+            </Link>
+          </Typography>
+        )}
+        <Refused error={news.error} />
+      </section>
+      {signs.length > 0 && (
+        <section>
+          <h2>{t('mat.arrival.doctor')}</h2>
+          <ul className="doctor">
+            {signs.map((sign) => (
+              <li key={sign}>{sign}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Button
+        variant="contained"
+        size="large"
+        onClick={onBegin}
+        style={{ justifySelf: 'start', minHeight: 60, minWidth: 260, fontSize: '1.15rem' }}
+      >
+        {t('mat.arrival.begin')}
+      </Button>
+    </Page>
+  )
+}
