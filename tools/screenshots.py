@@ -64,6 +64,29 @@ def library(page: Page) -> None:
     shoot(page, "settings")
 
 
+def session(page: Page) -> None:
+    """A planned session, and the mat it is taken to."""
+    go(page, "Plan")
+    for name in ("Breath and pelvic floor", "Hip hinge", "Warrior two", "Rest"):
+        page.get_by_role("combobox", name="Add a pose").fill(name)
+        page.get_by_role("listbox").get_by_role("option", name=name, exact=True).click()
+        page.get_by_role("listitem", name=name).wait_for()
+    page.get_by_role("button", name="Suggest an order").click()
+    page.get_by_text("Put in order").wait_for()
+    page.wait_for_timeout(1500)
+    shoot(page, "plan")
+    page.set_viewport_size(TABLET)
+    page.get_by_role("link", name="To the mat").click()
+    page.get_by_role("button", name="Begin").wait_for()
+    shoot(page, "arrival")
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Skip").click()
+    page.get_by_role("button", name="Step back, left").wait_for()
+    for name in ("during 1, left", "after 0, left"):
+        page.get_by_role("button", name=name).click()
+    shoot(page, "on-the-mat")
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
@@ -103,25 +126,7 @@ def main() -> None:
         library(page)
         page.get_by_role("link", name="Clients").click()
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
-        go(page, "Plan")
-        for name in ("Breath and pelvic floor", "Hip hinge", "Warrior two", "Rest"):
-            page.get_by_role("combobox", name="Add a pose").fill(name)
-            page.get_by_role("listbox").get_by_role("option", name=name, exact=True).click()
-            page.get_by_role("listitem", name=name).wait_for()
-        page.get_by_role("button", name="Suggest an order").click()
-        page.get_by_text("Put in order").wait_for()
-        page.wait_for_timeout(1500)
-        shoot(page, "plan")
-        page.set_viewport_size(TABLET)
-        page.get_by_role("link", name="To the mat").click()
-        page.get_by_role("button", name="Begin").wait_for()
-        shoot(page, "arrival")
-        page.get_by_role("button", name="Begin").click()
-        page.get_by_role("button", name="Skip").click()
-        page.get_by_role("button", name="Step back, left").wait_for()
-        for name in ("during 1, left", "after 0, left"):
-            page.get_by_role("button", name=name).click()
-        shoot(page, "on-the-mat")
+        session(page)
         browser.close()
 
 
