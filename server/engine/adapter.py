@@ -6,6 +6,7 @@ everything, any other row is left out; both are told as troubles beside their cl
 
 from __future__ import annotations
 
+import datetime as dt
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -14,16 +15,16 @@ from typing import Any
 
 from django.apps import apps
 from django.db import connection
-from django.db.models import Model
+from django.db.models import Max, Model
 
-from asketa_core import TEST_RESULTS, ClientFile, InputError, Phrase, Room, parse
+from asketa_core import TEST_RESULTS, Action, ClientFile, InputError, Otherwise, Phrase, Room, Side, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry
 from clients.values import entry_raw, read_entry
 from common.recent import Recent
 from common.speech import own
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
-from visits.models import LoggedItem, LoggedItemQuerySet
+from visits.models import LoggedItem, LoggedItemQuerySet, OwnDecision
 
 
 @dataclass(frozen=True)
@@ -238,6 +239,23 @@ def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
                 }
             )
     return {"body": body, "ranges": ranges, "tests": tests, "seen": seen}
+
+
+def own_decisions(client: Client) -> dict[tuple[str, Side], Otherwise]:
+    """What was decided for each side of a ladder and still counts: nothing was logged there since."""
+    found = {(row.family, Side(row.side)): row for row in OwnDecision.objects.filter(client=client)}
+    if not found:
+        return {}
+    logged: dict[tuple[str, Side], dt.datetime] = {}
+    holds = LoggedItem.objects.standing().filter(visit__client=client).order_by()
+    for variation, side, at in holds.values_list("variation", "side").annotate(at=Max("logged_at")):
+        lane = (variation.partition(".")[0], Side(side))
+        logged[lane] = max(at, logged.get(lane, at))
+    return {
+        lane: Otherwise(Action(row.action), client.person.note_of(row.pk))
+        for lane, row in found.items()
+        if row.action != "as_computed" and (lane not in logged or logged[lane] < row.created_at)
+    }
 
 
 def response_value(item: LoggedItem) -> dict[str, Any]:

@@ -22,6 +22,7 @@ from asketa_core import (
     LaneAnswer,
     Library,
     NoGrid,
+    Otherwise,
     Room,
     Screened,
     Side,
@@ -46,7 +47,7 @@ from clients.models import Client
 from common import clock
 from common.recent import Recent
 from common.speech import words
-from engine.adapter import client_file, room_value
+from engine.adapter import client_file, own_decisions, room_value
 from engine.shelf import practice_library
 
 T = TypeVar("T")
@@ -186,9 +187,15 @@ class Today:
             return shared_decision(*(self._decision_of(family, s) for s in Side))
         return self._decision_of(family, side)
 
+    @cached_property
+    def _own_decisions(self) -> dict[tuple[str, Side], Otherwise]:
+        """What therapists decided themselves and what still counts: nothing was logged on that side since."""
+        return own_decisions(self.client)
+
     def _decision_of(self, family: str, side: Side) -> Decision:
         mine = [r for r in self.file.responses if r.side is side and r.family == family]
         judged = [self.judged[response.id] for response in mine]
+        otherwise = self._own_decisions.get((family, side))
 
         def compute() -> Decision:
             return next_step(
@@ -199,11 +206,12 @@ class Today:
                 tightens_on=next_tightening(self.file, self.date),
                 today=self.date,
                 keep_range=keeps_range(self.file, self.date),
+                otherwise=otherwise,
             )
 
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
         state = ",".join(f"{j.response.id}{j.tolerance.value}" for j in judged)
-        return self.cached("decision", family, side, digest(state), compute=compute)
+        return self.cached("decision", family, side, digest(f"{state} {otherwise}"), compute=compute)
 
     def tolerances(self) -> dict[str, Tolerance]:
         """Every response's tolerance by id."""

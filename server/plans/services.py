@@ -95,7 +95,7 @@ def again(today: Today, user: User, data: AgainIn) -> Visit:
     for pose in poses:
         if pose["family"] in planned or pose["family"] not in today.library.families:
             continue
-        ladder = _ladder(today, pose["family"], pose.get("rounds", {}))
+        ladder = _ladder(today, pose["family"], pose.get("rounds", {}), worked_only=data.template_id is None)
         if len(ladder) > 1:
             visit.plan.append({**ladder, "fixed": pose.get("fixed", False)})
     _refuse_too_many(visit)
@@ -107,11 +107,16 @@ def _rounds(ladder: Mapping[str, Any]) -> dict[str, int]:
     return {side.value: ladder[side.value].get("rounds", 1) for side in SIDES if side.value in ladder}
 
 
-def _ladder(today: Today, family: str, rounds: Mapping[str, int], as_last_time: bool = False) -> Ladder:
-    """One ladder with what is proposed for each side; sides with nothing open are not in it."""
+def _ladder(
+    today: Today, family: str, rounds: Mapping[str, int], as_last_time: bool = False, worked_only: bool = False
+) -> Ladder:
+    """One ladder with what is proposed for each side; sides with nothing open are not in it, nor are those never worked on
+    where only what was worked on is wanted."""
     shared = today.library.families[family].shared
     ladder: Ladder = {"family": family}
     for side in SIDES[:1] if shared else SIDES:
+        if worked_only and not shared and last_step(today, family, side) is None and side.value not in rounds:
+            continue
         planned = _side(today, family, side, rounds.get(side.value, 1), as_last_time)
         if planned is not None:
             ladder.update({each.value: planned for each in (SIDES if shared else (side,))})

@@ -128,6 +128,7 @@ BODIES = {
     "takeToTheMat": {"variation": "figure_four.block_flat", "side": "left", "setup": {}, "dose_s": 30},
     "logItem": ITEM,
     "correctItem": {"id": str(uuid.uuid4()), "during": 1},
+    "decide": {"family": "figure_four", "side": "left", "action": "stay", "reason": "travelling"},
     "noteIncident": {"id": str(uuid.uuid4()), "text": "slipped"},
     "answerMorning": {"settled": True},
     "addVariation": {"format": "asketa-variation"},

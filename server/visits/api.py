@@ -20,6 +20,7 @@ from visits import choosing, responses, services, setting_up
 from visits import mat as beside_the_mat
 from visits.schemas import (
     CorrectionIn,
+    DecisionIn,
     DetailOut,
     DrawingsOut,
     FamilyLine,
@@ -38,6 +39,9 @@ from visits.schemas import (
 )
 
 router = Router(tags=["visits"])
+
+LATEST = 60
+"""Holds of each side that are told of at first."""
 
 
 def _rung(today: Today, variation_id: str) -> Variation:
@@ -156,7 +160,7 @@ def responses_over_time(
     request: PracticeRequest,
     practice_id: PracticeId,
     client_id: uuid.UUID,
-    most: Annotated[int, Field(ge=1, le=1000)] = 60,
+    most: Annotated[int, Field(ge=1, le=1000)] = LATEST,
 ) -> list[ResponseFamily]:
     """Discomfort, support and rungs over time, per family and side: the ``most`` latest holds of each."""
     return responses.responses(Today.of(get_client(client_id)), most)
@@ -217,3 +221,14 @@ def note_incident(
     today = Today.of(get_client(client_id))
     services.note_incident(today, request.user, payload)
     return Status(201, beside_the_mat.mat(today))
+
+
+@router.post("/clients/{client_id}/decisions", response={201: list[ResponseFamily]}, operation_id="decide")
+@in_practice(Permission.VISITS_WRITE)
+def decide(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: DecisionIn
+) -> Status[list[ResponseFamily]]:
+    """Decide otherwise for next time; it counts until that side is worked on again."""
+    client = get_client(client_id)
+    services.decide(client, practice_library().library, request.user, payload)
+    return Status(201, responses.responses(Today.of(client), LATEST))

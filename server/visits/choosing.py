@@ -111,4 +111,5 @@ def decision_out(library: Library, decision: Decision) -> DecisionOut:
         if step is not None
         else None,
         here=decision.from_step.variation if decision.from_step is not None else None,
+        own=decision.code.startswith("own_"),
     )

@@ -116,3 +116,25 @@ class Incident(PracticeRow):
 
     class Meta:
         ordering = ["created_at", "id"]
+
+
+DECISIONS = ("stay", "offer", "step_back", "leave_out", "as_computed")
+
+
+class OwnDecision(PracticeRow):
+    """What a therapist decided for next time on one side of a ladder in the place of what follows from the sessions. It
+    counts until that side is worked on again, or until the next of these; why, in free words, is kept with the person."""
+
+    append_only = True
+
+    client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="own_decisions")
+    family = models.CharField(max_length=80)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES)
+    action = models.CharField(max_length=12, choices=[(each, each) for each in DECISIONS])
+
+    class Meta:
+        ordering = ["created_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=SIDE_KNOWN, name="decision_side_known"),
+            models.CheckConstraint(condition=models.Q(action__in=DECISIONS), name="decision_known"),
+        ]

@@ -24,12 +24,13 @@ class StepOut(Schema):
 
 
 class DecisionOut(Schema):
-    """What to do next time on one side of one ladder, and why."""
+    """What to do next time on one side of one ladder, and why; ``own`` where a therapist decided so."""
 
     action: Literal["not_tried", "stay", "review", "offer", "step_back", "leave_out"]
     reason: Text
     step: StepOut | None
     here: str | None
+    own: bool
 
 
 class LastTime(Schema):
@@ -363,6 +364,15 @@ class ResponseFamily(Schema):
     allowed: int
     left: ResponseLane
     right: ResponseLane
+
+
+class DecisionIn(Input):
+    """Decide otherwise for next time, or ``as_computed`` again. Of a shape both legs share one side stands for both."""
+
+    family: Key
+    side: Side
+    action: Literal["stay", "offer", "step_back", "leave_out", "as_computed"]
+    reason: FreeText = Field(default="", max_length=300)
 
 
 class IncidentIn(Input):

@@ -10,14 +10,14 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import SIDES, NoGrid, Screened, Side, SlotValue, implausible_setup, no_stack_words
+from asketa_core import SIDES, Library, NoGrid, Screened, Side, SlotValue, implausible_setup, no_stack_words
 from audit.models import record
 from clients.models import Client
 from common.errors import SentBefore, Stale, bad_field, refuse_implausible
 from common.speech import own
 from engine.answers import Today, snapshot
-from visits.models import Incident, LoggedItem, MorningAnswer, Visit
-from visits.schemas import CorrectionIn, IncidentIn, ItemIn, PlanIn, SaidIn
+from visits.models import Incident, LoggedItem, MorningAnswer, OwnDecision, Visit
+from visits.schemas import CorrectionIn, DecisionIn, IncidentIn, ItemIn, PlanIn, SaidIn
 
 
 def visit_of(today: Today, user: User) -> Visit:
@@ -259,3 +259,25 @@ def note_incident(today: Today, user: User, data: IncidentIn) -> Incident:
     today.client.person.keep_note(incident.pk, data.text)
     record(incident, "incident.noted", user)
     return incident
+
+
+LEAST_REASON = 3
+
+
+@transaction.atomic
+def decide(client: Client, library: Library, user: User, data: DecisionIn) -> None:
+    """Keep what was decided for next time, with its reason; of a shape both legs share for both."""
+    family = library.families.get(data.family)
+    if family is None:
+        raise bad_field("family", own("field", "no_family"))
+    reason = data.reason.strip()
+    if data.action != "as_computed" and len(reason) < LEAST_REASON:
+        raise bad_field("reason", own("field", "say_why"))
+    for side in SIDES if family.shared else (Side(data.side),):
+        row: OwnDecision = OwnDecision.objects.create(
+            practice_id=client.practice_id, created_by=user, client=client,
+            family=family.family, side=side.value, action=data.action,
+        )  # fmt: skip
+        if reason:
+            client.person.keep_note(row.pk, reason)
+        record(row, "decision.made", user)

@@ -38,7 +38,9 @@ from asketa_core.progress.again import Proposal, first_open, proposal, since
 from asketa_core.progress.demand import StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
 from asketa_core.progress.step import (
+    Action,
     Decision,
+    Otherwise,
     Step,
     keeps_range,
     next_step,
@@ -130,6 +132,7 @@ __all__ = [
     "SIDES",
     "TEST_RESULTS",
     "USUAL",
+    "Action",
     "AnyEntry",
     "AsketaError",
     "Axis",
@@ -165,6 +168,7 @@ __all__ = [
     "NoGrid",
     "Note",
     "NumberSlot",
+    "Otherwise",
     "Own",
     "OwnVariation",
     "Param",

@@ -11,6 +11,7 @@ from asketa_core import (
     ClientFile,
     Decision,
     NoGrid,
+    Otherwise,
     Screened,
     Side,
     Situation,
@@ -47,8 +48,9 @@ class Ladder:
         return screened.grid.setup(screened.recommended)
 
     def decide(
-        self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False
-    ) -> Decision:
+        self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False,
+        otherwise: Otherwise | None = None,
+    ) -> Decision:  # fmt: skip
         judged = []
         for ago, session in zip(range(len(sessions), 0, -1), sessions, strict=True):
             rung = session.get("variation", "figure_four.block_side")
@@ -60,7 +62,7 @@ class Ladder:
             }
             made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
             judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
-        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY)
+        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY, otherwise=otherwise)
 
 
 CALM: dict[str, Any] = {}
@@ -145,6 +147,32 @@ class Sessions(TestCase):
         self.assertIs(decision.action, Action.STAY)
         assert decision.step is not None
         self.assertEqual(decision.step.variation, "figure_four.block_flat")
+
+
+class DecidedOtherwise(TestCase):
+    def test_goes_before_what_follows_from_the_sessions(self) -> None:
+        own = {
+            Action.STAY: ("own_stay", Action.STAY),
+            Action.STEP_BACK: ("own_step_back", Action.STEP_BACK),
+            Action.LEAVE_OUT: ("own_leave_out", Action.LEAVE_OUT),
+        }
+        for action, (code, done) in own.items():
+            decision = Ladder().decide(CALM, CALM, otherwise=Otherwise(action, "She travels next week."))
+            self.assertEqual((decision.code, decision.action), (code, done))
+            self.assertIn("She travels next week.", english(decision.reason))
+
+    def test_going_on_early_is_one_change_all_the_same(self) -> None:
+        decision = Ladder().decide(CALM, otherwise=Otherwise(Action.OFFER, "Bored."))
+        self.assertEqual((decision.action, decision.code), (Action.OFFER, "own_offer"))
+        assert decision.step is not None
+        self.assertEqual(decision.step.variation, "figure_four.block_end")
+
+    def test_todays_limits_cap_it(self) -> None:
+        ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)
+        lowest = {**ladder.usual("figure_four.block_end"), "seat": SlotValue(stack="chair50:seat", number=50.0)}
+        session = {"variation": "figure_four.block_end", "setup": lowest}
+        decision = ladder.decide(session, otherwise=Otherwise(Action.OFFER, "Bored."))
+        self.assertEqual((decision.action, decision.code), (Action.STAY, "own_capped"))
 
 
 class ShapeGivesWay(TestCase):

@@ -1094,6 +1094,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide
+         * @description Decide otherwise for next time; it counts until that side is worked on again.
+         */
+        post: operations["decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3226,7 +3246,7 @@ export interface components {
         };
         /**
          * DecisionOut
-         * @description What to do next time on one side of one ladder, and why.
+         * @description What to do next time on one side of one ladder, and why; ``own`` where a therapist decided so.
          */
         DecisionOut: {
             /**
@@ -3239,6 +3259,8 @@ export interface components {
             step: components["schemas"]["StepOut"] | null;
             /** Here */
             here: string | null;
+            /** Own */
+            own: boolean;
         };
         /** LadderOut */
         LadderOut: {
@@ -4064,6 +4086,25 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * DecisionIn
+         * @description Decide otherwise for next time, or ``as_computed`` again. Of a shape both legs share one side stands for both.
+         */
+        DecisionIn: {
+            /** Family */
+            family: string;
+            side: components["schemas"]["Side"];
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "stay" | "offer" | "step_back" | "leave_out" | "as_computed";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
     };
     responses: never;
@@ -5764,6 +5805,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatOut"];
+                };
+            };
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResponseFamily"][];
                 };
             };
         };

@@ -104,3 +104,15 @@ export function useKeep() {
       ),
   }
 }
+
+/** To be given to what changes holds and answers with the mat as it is then. */
+export function useHoldsChanged() {
+  const keep = useKeep()
+  const changed = useChanged('holds', [`${CLIENT}/mat`])
+  return {
+    onSuccess: (mat: Schemas['MatOut']) => {
+      keep.mat(mat)
+      changed()
+    },
+  }
+}

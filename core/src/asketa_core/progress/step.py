@@ -23,7 +23,7 @@ from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
-from asketa_core.texts import NOTHING, Param, Phrase, say
+from asketa_core.texts import NOTHING, Own, Param, Phrase, say
 from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import stack_words
 
@@ -67,6 +67,14 @@ class Decision:
     step: Step | None
     from_step: Step | None
     history: tuple[Judged, ...] = field(default=())
+
+
+@dataclass(frozen=True, slots=True)
+class Otherwise:
+    """What a therapist decided for next time in the place of what follows from the sessions, in their own words."""
+
+    action: Action
+    reason: str
 
 
 def recently_operated(client: ClientFile, date: dt.date) -> bool:
@@ -126,8 +134,10 @@ def next_step(
     tightens_on: dt.date | None,
     today: dt.date,
     keep_range: bool = False,
+    otherwise: Otherwise | None = None,
 ) -> Decision:
-    """Decide from the judged responses of one side and family, oldest first.
+    """Decide from the judged responses of one side and family, oldest first. What a therapist decided ``otherwise`` since
+    the last of them goes before; today's limits cap it all the same.
 
     ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a
     limit of this client tightens, if any; ``keep_range`` offers longer holds but never more range.
@@ -138,6 +148,8 @@ def next_step(
     last = held[-1]
     here = step_of(last.response)
     answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
+    if otherwise is not None:
+        return _decided(otherwise, judged, here, last, library, screen_of)
     if last.tolerance is Tolerance.FLARE:
         return _after_flare(judged, here, last, library, screen_of)
     if last.tolerance is Tolerance.PENDING:
@@ -158,6 +170,28 @@ def next_step(
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=tightens_on)
     return _offer(judged, here, library, screen_of, calm, keep_range)
+
+
+def _decided(
+    otherwise: Otherwise, judged: Sequence[Judged], here: Step, last: Judged, library: Library, screen_of: ScreenOf
+) -> Decision:
+    """The therapist's own decision as a step."""
+    reason = Own(otherwise.reason)
+    if otherwise.action is Action.LEAVE_OUT:
+        return _decision(Action.LEAVE_OUT, "own_leave_out", None, here, judged, reason=reason)
+    if otherwise.action is Action.STEP_BACK:
+        back = step_back_from(library, here.variation, here.setup, screen_of, last.response.place)
+        if back is None:
+            return _decision(Action.LEAVE_OUT, "own_leave_out", None, here, judged, reason=reason)
+        step = Step(back.variation.id, back.setup, back.variation.hold.start_s)
+        short = back.variation.short
+        return _decision(Action.STEP_BACK, "own_step_back", step, here, judged, reason=reason, variation=short)
+    if otherwise.action is Action.OFFER:
+        onward = _offer(judged, here, library, screen_of, 0, keep_range=False)
+        if onward.action is Action.OFFER:
+            return _decision(Action.OFFER, "own_offer", onward.step, here, judged, reason=reason)
+        return _decision(Action.STAY, "own_capped", here, here, judged, reason=reason)
+    return _decision(Action.STAY, "own_stay", here, here, judged, reason=reason)
 
 
 GRAVITY = (Tolerance.CALM, Tolerance.PENDING, Tolerance.WATCH, Tolerance.FLARE)

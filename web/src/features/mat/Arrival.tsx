@@ -10,7 +10,7 @@ import { Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
 import { colours, laneColour, serif } from '../../theme/theme'
 import { Touch } from './Chips'
-import { MorningChecks } from './MorningChecks'
+import { MorningChecks } from '../../common/ui/MorningChecks'
 import { useDaily, useNews } from './queries'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)

@@ -1,5 +1,5 @@
-import { query, type Schemas } from '../../api/client'
-import { useChanged, useKeep } from '../../common/changes'
+import { query } from '../../api/client'
+import { useChanged, useHoldsChanged } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 
 const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
@@ -7,17 +7,6 @@ const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
 /** Everything the mat needs, in one answer. */
 export function useMat() {
   return query.useQuery('get', `${CLIENT}/mat`, { params: { path: useClientPath() } })
-}
-
-function useHoldsChanged() {
-  const keep = useKeep()
-  const changed = useChanged('holds', [`${CLIENT}/mat`])
-  return {
-    onSuccess: (mat: Schemas['MatOut']) => {
-      keep.mat(mat)
-      changed()
-    },
-  }
 }
 
 /** Log one side. The id is made here, so that trying again stores nothing twice. */
@@ -28,10 +17,6 @@ export function useLogItem() {
 /** Say something else of a hold. Its rung, set-up and dose stay its own. */
 export function useCorrectItem() {
   return query.useMutation('put', `${CLIENT}/items/{item_id}`, useHoldsChanged())
-}
-
-export function useMorning() {
-  return query.useMutation('post', `${CLIENT}/items/{item_id}/morning`, useHoldsChanged())
 }
 
 /** How a sore joint is today, asked at arrival. */

@@ -1,12 +1,18 @@
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
+import { useClientPath } from '../../common/route'
+import { useMayWrite } from '../../common/session'
 import { SideHead } from '../../common/ui/SideHead'
+import { DecideDialog } from './DecideDialog'
 import { ResponseChart } from './ResponseChart'
 import { laneColour } from '../../theme/theme'
 
 interface Props {
+  family: Pick<Schemas['ResponseFamily'], 'family' | 'name'>
   lane: Schemas['ResponseLane']
   name: Lane
   rungs: Schemas['RungName'][]
@@ -14,8 +20,11 @@ interface Props {
 }
 
 /** One side over time, the decision for next time, and what would change it. */
-export function ResponseLane({ lane, name, rungs, allowed }: Props) {
+export function ResponseLane({ family, lane, name, rungs, allowed }: Props) {
   const { t } = useTranslation()
+  const { practice_id } = useClientPath()
+  const mayWrite = useMayWrite(practice_id)
+  const [deciding, setDeciding] = useState(false)
   return (
     <Box sx={{ borderTop: `5px solid ${laneColour(name)}`, pt: 0.75 }}>
       <SideHead side={name} />
@@ -32,7 +41,29 @@ export function ResponseLane({ lane, name, rungs, allowed }: Props) {
             {t('responses.wouldChange')}
             {lane.change}
           </Typography>
+          {mayWrite && (
+            <Button
+              size="small"
+              variant="outlined"
+              sx={{ mt: 0.75 }}
+              onClick={() => {
+                setDeciding(true)
+              }}
+            >
+              {t('responses.decide.open')}
+            </Button>
+          )}
         </>
+      )}
+      {deciding && (
+        <DecideDialog
+          family={family}
+          lane={name}
+          own={lane.decision.own}
+          onClose={() => {
+            setDeciding(false)
+          }}
+        />
       )}
     </Box>
   )

@@ -73,4 +73,52 @@ describe('the responses', () => {
       expect(sent.filter((each) => each.path.endsWith('/responses')).length).toBeGreaterThan(before)
     })
   })
+
+  it('ask about mornings nobody has told of, each answer for its hold', async () => {
+    const [one] = families
+    const open_ = { ...one?.left.points.at(-1), id: 'a-hold', settled: null, date: '2020-01-01' }
+    const asked = [{ ...one, left: { ...one?.left, points: [open_] } }]
+    const { user, sentTo } = await open(`${CLIENT}/responses`, {
+      [KEY]: asked,
+      [`POST /api${CLIENT}/items/a-hold/morning`]: {},
+    })
+    const mornings = within(await screen.findByRole('region', { name: 'Did it settle by the next morning?' }))
+    await user.click(mornings.getByRole('button', { name: 'settled' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/a-hold/morning')[0]?.body).toEqual({ settled: true })
+    })
+  })
+
+  it('take another decision with its reason, and the computed one again', async () => {
+    const [one] = families
+    const decided = {
+      ...one?.left,
+      decision: { ...(one?.left as { decision?: object }).decision, own: true },
+    }
+    const { user, sentTo } = await open(`${CLIENT}/responses`, {
+      [KEY]: [{ ...one, left: decided }],
+      [`POST /api${CLIENT}/decisions`]: [],
+    })
+    await user.click((await screen.findAllByRole('button', { name: 'Decide otherwise' }))[0] as HTMLElement)
+    const dialog = within(await screen.findByRole('dialog'))
+    await user.click(dialog.getByRole('radio', { name: 'Step back' }))
+    await user.type(dialog.getByRole('textbox', { name: 'Why' }), 'She travels.')
+    await expectAccessible()
+    await user.click(dialog.getByRole('button', { name: 'Decide' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/decisions')[0]?.body).toMatchObject({
+        side: 'left',
+        action: 'step_back',
+        reason: 'She travels.',
+      })
+    })
+    await waitFor(() => {
+      expect(screen.queryByRole('dialog')).toBeNull()
+    })
+    await user.click((await screen.findAllByRole('button', { name: 'Decide otherwise' }))[0] as HTMLElement)
+    await user.click(await button('As it follows from the sessions'))
+    await waitFor(() => {
+      expect(sentTo('POST', '/decisions')[1]?.body).toMatchObject({ action: 'as_computed', reason: '' })
+    })
+  })
 })

@@ -7,6 +7,9 @@ import type { Schemas } from '../../api/client'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { colours } from '../../theme/theme'
 import { Lanes, Row } from '../../common/ui/layout'
+import { practiceManner } from '../../common/practice'
+import { MorningChecks } from '../../common/ui/MorningChecks'
+import { openMornings } from './model'
 import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
 
@@ -27,8 +30,10 @@ export function ResponsesScreen() {
   if (responses.isError) return <Failure error={responses.error} again={() => void responses.refetch()} />
   if (responses.data.length === 0)
     return <Empty title={t('responses.empty')} more={t('responses.emptyMore')} />
+  const mornings = openMornings(responses.data, practiceManner().today)
   return (
     <>
+      {mornings.length > 0 && <MorningChecks items={mornings} />}
       {responses.data.map((family, index) => (
         <Box component="section" key={family.family} sx={{ mb: 3 }}>
           <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
@@ -72,13 +77,20 @@ function Facing({ family }: { family: Schemas['ResponseFamily'] }) {
   return (
     <Lanes one={family.shared} style={{ borderBottom: `1px solid ${colours.line}`, paddingBottom: 12 }}>
       <ResponseLane
+        family={family}
         lane={family.left}
         name={family.shared ? 'both' : 'left'}
         rungs={family.rungs}
         allowed={family.allowed}
       />
       {!family.shared && (
-        <ResponseLane lane={family.right} name="right" rungs={family.rungs} allowed={family.allowed} />
+        <ResponseLane
+          family={family}
+          lane={family.right}
+          name="right"
+          rungs={family.rungs}
+          allowed={family.allowed}
+        />
       )}
     </Lanes>
   )

@@ -6,6 +6,7 @@ import {
   discomfortHeight,
   frameOf,
   isDated,
+  openMornings,
   rungHeight,
   staircase,
   tableRows,
@@ -76,5 +77,29 @@ describe('the table of responses', () => {
       '2026-11-08 both',
       '2026-11-01 right',
     ])
+  })
+})
+
+describe('mornings nobody has told of', () => {
+  const held = (id: string, date: string, settled: boolean | null) =>
+    ({ id, date, settled, short: id }) as Schemas['ResponsePoint']
+  const family = (shared: boolean, left: Schemas['ResponsePoint'][], right: Schemas['ResponsePoint'][]) =>
+    ({ shared, left: lane('left', left), right: lane('right', right) }) as Schemas['ResponseFamily']
+
+  it('are those of earlier days that are open, oldest first', () => {
+    const one = family(
+      false,
+      [held('a', '2026-11-08', null), held('b', '2026-11-10', null)],
+      [held('c', '2026-11-01', null), held('d', '2026-11-08', true)],
+    )
+    expect(openMornings([one], '2026-11-10').map(({ id, side }) => [id, side])).toEqual([
+      ['c', 'right'],
+      ['a', 'left'],
+    ])
+  })
+
+  it('are asked about once where both legs share a shape', () => {
+    const shared = family(true, [held('a', '2026-11-08', null)], [held('a2', '2026-11-08', null)])
+    expect(openMornings([shared], '2026-11-10').map(({ id, side }) => [id, side])).toEqual([['a', 'both']])
   })
 })

@@ -96,3 +96,16 @@ function newestFirst<Row extends { side: Lane; point: Point; order: number }>(ro
     (a, b) => b.point.date.localeCompare(a.point.date) || a.side.localeCompare(b.side) || b.order - a.order,
   )
 }
+
+/** Holds of earlier days of whose next morning nobody has told, oldest first; of a shape both legs share once. */
+export function openMornings(families: readonly Schemas['ResponseFamily'][], today: string) {
+  const of = (lane: Schemas['ResponseLane'], side: Lane) =>
+    lane.points
+      .filter(({ settled, date }) => settled === null && date < today)
+      .map(({ id, short, date }) => ({ id, short, date, side }))
+  return families
+    .flatMap(({ shared, left, right }) =>
+      shared ? of(left, 'both') : [...of(left, 'left'), ...of(right, 'right')],
+    )
+    .sort((a, b) => a.date.localeCompare(b.date))
+}

@@ -1,5 +1,6 @@
 import { keepPreviousData } from '@tanstack/react-query'
 import { query } from '../../api/client'
+import { useChanged } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 
 /** Discomfort, support and rungs over time, per family and side: of each side the `most` latest holds. */
@@ -17,4 +18,11 @@ export function useFileAddresses(): { csv: string; clientFile: string } {
   const { practice_id, client_id } = useClientPath()
   const client = `/api/practices/${practice_id}/clients/${client_id}`
   return { csv: `${client}/responses.csv`, clientFile: `${client}/file` }
+}
+
+/** Decide otherwise for next time: everything that reads the decision is asked for again. */
+export function useDecide() {
+  return query.useMutation('post', '/api/practices/{practice_id}/clients/{client_id}/decisions', {
+    onSuccess: useChanged('holds'),
+  })
 }

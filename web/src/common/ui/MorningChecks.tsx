@@ -2,15 +2,23 @@ import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
-import type { Schemas } from '../../api/client'
-import { shortDate } from '../../common/dates'
+import type { Lane } from '../../api/client'
+import { shortDate } from '../dates'
 import { colours, laneColour } from '../../theme/theme'
-import { useClientPath } from '../../common/route'
-import { Row } from '../../common/ui/layout'
-import { useMorning } from './queries'
+import { useClientPath } from '../route'
+import { Row } from './layout'
+import { useMorning } from '../mornings'
 
-/** The next-morning question for everything not yet answered, asked at arrival. */
-export function MorningChecks({ items }: { items: Schemas['ItemOut'][] }) {
+/** A hold of an earlier day of whose next morning nobody has told. */
+export interface OpenMorning {
+  id: string
+  side: Lane
+  short: string
+  date: string
+}
+
+/** The next-morning question for everything not yet answered. */
+export function MorningChecks({ items }: { items: readonly OpenMorning[] }) {
   const { t } = useTranslation()
   const path = useClientPath()
   const morning = useMorning()

@@ -1,0 +1,11 @@
+import { query } from '../api/client'
+import { useHoldsChanged } from './changes'
+
+/** Whether a hold had settled by the next morning. */
+export function useMorning() {
+  return query.useMutation(
+    'post',
+    '/api/practices/{practice_id}/clients/{client_id}/items/{item_id}/morning',
+    useHoldsChanged(),
+  )
+}
