@@ -189,5 +189,7 @@ class Histories(SimpleTestCase):
                 "measures_measure": "client",
                 "visits_loggeditem": "visit__client",
                 "visits_morninganswer": "item__visit__client",
+                "visits_incident": "visit__client",
+                "visits_owndecision": "client",
             },
         )

@@ -160,6 +160,7 @@ class Journey(BrowserTest):
         for during in ("1", "0"):
             expect(end).to_contain_text(f"during {during}, after 0 → not judged yet")
         page.get_by_role("link", name="Leave").click()
+        page.wait_for_url(re.compile("/plan"))
 
     def come_back_and_see_the_offer(self) -> None:
         """A week later: the morning is asked, last time's set-up is there, and so is the next step."""

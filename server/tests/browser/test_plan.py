@@ -18,10 +18,10 @@ class Plan(BrowserTest):
 
     def add(self, name: str) -> None:
         page = self.page
-        count = self.poses().count()
+        expect(self.poses().first).to_be_visible()
         page.get_by_role("combobox", name="Add a pose").fill(name)
         page.get_by_role("listbox").get_by_role("option", name=name, exact=True).click()
-        expect(self.poses()).to_have_count(count + 1)
+        expect(page.get_by_role("listitem", name=name, exact=True)).to_be_visible()
 
     def stored(self) -> None:
         """What was changed has reached the server."""
@@ -39,6 +39,9 @@ class Plan(BrowserTest):
         before = self.names()
         page.get_by_role("button", name=re.compile("^Move 4,")).focus()
         page.keyboard.press("Space")
+        # Lifted, it is told where it would be; only then do arrows move it.
+        expect(page.get_by_text(re.compile("(lifted from|would be at) place 4"))).to_have_count(1)
+        page.wait_for_timeout(300)
         for place in (3, 2, 1):
             page.keyboard.press("ArrowUp")
             expect(page.get_by_text(f"would be at place {place}.")).to_have_count(1)

@@ -32,8 +32,8 @@ class Today(BrowserTest):
         self.page.reload()
         expect(self.session()).to_contain_text("New: Hip replaced")
         expect(self.session()).to_contain_text(re.compile("Figure-four.*, left: was .*, now leave out"))
-        self.session().get_by_role("link", name="Choose").click()
-        expect(self.page.get_by_role("heading", level=1)).to_contain_text("Choose")
+        self.session().get_by_role("link", name="Plan").click()
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("Plan")
 
     def test_an_appointment_is_booked_moved_cancelled_and_brought_back(self) -> None:
         page = self.page

@@ -16,6 +16,7 @@ import { addressOf, screenById } from '../../common/screens'
 import { Rest } from '../../common/ui/layout'
 import { LightChoice } from '../../common/ui/LightChoice'
 import { Main } from '../../common/ui/Main'
+import { MorningChecks } from '../../common/ui/MorningChecks'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
 import { colours } from '../../theme/theme'
@@ -195,6 +196,9 @@ export function MatScreen() {
         <ViewTitle about={client?.name} />
         {mat.isPending && <Working />}
         {mat.isError && <Failure error={mat.error} again={() => void mat.refetch()} />}
+        {mat.data !== undefined && families.length === 0 && mat.data.morning_open.length > 0 && (
+          <MorningChecks items={mat.data.morning_open} />
+        )}
         {mat.data !== undefined && families.length === 0 && (
           <Empty
             title={t('mat.nothing')}

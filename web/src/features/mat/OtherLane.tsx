@@ -53,7 +53,7 @@ export function OtherLane({ side, mat, notes, onSwap }: Props) {
       </Row>
       {mat !== null && (
         <>
-          <Figure svg={mat.figure} height="clamp(110px, 22vh, 230px)" decorative />
+          <Figure svg={mat.figure} height={168} decorative />
           <div className="setup">
             <strong>{mat.short}</strong>, {mat.dose}
             {mat.setup_words !== '' && ` · ${mat.setup_words}`}

@@ -5,11 +5,12 @@ import { useFamilies } from '../../common/ladders'
 
 interface Props {
   planned: readonly string[]
+  busy: boolean
   onAdd: (family: string) => void
 }
 
 /** Any ladder that is not planned yet, by its name. */
-export function AddPose({ planned, onAdd }: Props) {
+export function AddPose({ planned, busy, onAdd }: Props) {
   const { t } = useTranslation()
   const families = useFamilies()
   const options = (families.data ?? []).filter(({ family }) => !planned.includes(family))
@@ -18,6 +19,7 @@ export function AddPose({ planned, onAdd }: Props) {
       // Empty again after each: what was chosen stands in the plan.
       key={planned.join()}
       options={options}
+      disabled={busy}
       getOptionKey={({ family }) => family}
       getOptionLabel={({ name }) => name}
       loading={families.isPending}

@@ -44,12 +44,13 @@ function placesOf(poses: readonly number[]): string {
 interface Props {
   plan: Schemas['PlanOut']
   mayWrite: boolean
+  busy: boolean
   since: string
   onAdd: (family: string, after?: string) => void
 }
 
 /** Beside the plan: what to settle, what the order is good for, what was left out. */
-export function Aside({ plan, mayWrite, since, onAdd }: Props) {
+export function Aside({ plan, mayWrite, busy, since, onAdd }: Props) {
   const { t } = useTranslation()
   const nameOf = (places: readonly number[]) => plan.poses[places[0] ?? -1]?.name ?? ''
   return (
@@ -71,6 +72,7 @@ export function Aside({ plan, mayWrite, since, onAdd }: Props) {
                     <Button
                       size="small"
                       variant="outlined"
+                      disabled={busy}
                       onClick={() => {
                         onAdd(counter.family, counter.after)
                       }}
@@ -95,6 +97,7 @@ export function Aside({ plan, mayWrite, since, onAdd }: Props) {
                   <Button
                     size="small"
                     variant="outlined"
+                    disabled={busy}
                     onClick={() => {
                       onAdd(family)
                     }}

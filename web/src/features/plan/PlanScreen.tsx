@@ -94,6 +94,8 @@ export function PlanScreen() {
   const setUpAt = (part: Part, side: Side) =>
     `${addressOf(screenById('setUp'), practice_id, client_id)}?${side}=${part.variation}`
   const since = plan.last_visit === null ? '' : shortDate(plan.last_visit)
+  // What is added is put beside what is stored: what was changed is stored first.
+  const busy = saving || again.isPending || add.isPending
   const addOne = (family: string, after?: string) => {
     add.mutate({ params, body: { family, as_last_time: false, ...(after === undefined ? {} : { after }) } })
   }
@@ -119,7 +121,7 @@ export function PlanScreen() {
   const anew = plan.last_ladders > 0 && (
     <Button
       variant={poses.length === 0 ? 'contained' : 'outlined'}
-      disabled={again.isPending}
+      disabled={busy}
       onClick={() => {
         again.mutate({ params, body: {} })
       }}
@@ -267,6 +269,7 @@ export function PlanScreen() {
                         pose={pose}
                         place={place}
                         mayWrite={mayWrite}
+                        busy={busy}
                         setUpAt={setUpAt}
                         onFix={() => {
                           change((now) =>
@@ -298,19 +301,20 @@ export function PlanScreen() {
               </DndContext>
               {mayWrite && (
                 <Row wrap gap={1.5} style={{ marginTop: 14 }}>
-                  <AddPose planned={families} onAdd={addOne} />
+                  <AddPose planned={families} busy={busy} onAdd={addOne} />
                   {plan.left_out.length > 0 && anew}
                   {fromTemplate}
                 </Row>
               )}
             </div>
-            <Aside plan={plan} mayWrite={mayWrite} since={since} onAdd={addOne} />
+            <Aside plan={plan} mayWrite={mayWrite} busy={busy} since={since} onAdd={addOne} />
           </Columns>
         </>
       )}
       {templates && (
         <Templates
           planned={poses.length > 0}
+          busy={busy}
           onUse={(template_id) => {
             setTemplates(false)
             again.mutate({ params, body: { template_id } })

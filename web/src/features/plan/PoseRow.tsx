@@ -84,6 +84,8 @@ interface Props {
   pose: Pose
   place: number
   mayWrite: boolean
+  /** Whether something is on its way: nothing is added until it is stored. */
+  busy: boolean
   /** Where a side's set-up is changed. */
   setUpAt: (part: Part, side: Side) => string
   onFix: () => void
@@ -98,6 +100,7 @@ export function PoseRow({
   pose,
   place,
   mayWrite,
+  busy,
   setUpAt,
   onFix,
   onMuch,
@@ -166,7 +169,9 @@ export function PoseRow({
                 {pose[`${side}_missing`] || t('plan.sideOut', { side: t(`side.${side}`) })}
                 {mayWrite && pose[`${side}_missing`] === '' && (
                   <div>
-                    <Small onClick={onAdd}>{t('plan.addSide', { side: t(`side.${side}`) })}</Small>
+                    <Small disabled={busy} onClick={onAdd}>
+                      {t('plan.addSide', { side: t(`side.${side}`) })}
+                    </Small>
                   </div>
                 )}
               </div>
@@ -194,7 +199,11 @@ export function PoseRow({
             {changed && why !== '' && <div className="why">{why}</div>}
           </div>
         ))}
-        {mayWrite && changed && <Small onClick={onAsLastTime}>{t('plan.asLastTime')}</Small>}
+        {mayWrite && changed && (
+          <Small disabled={busy} onClick={onAsLastTime}>
+            {t('plan.asLastTime')}
+          </Small>
+        )}
       </div>
     </Line>
   )

@@ -15,12 +15,13 @@ import { useDate, useKeepTemplate, usePutTemplateAway, useTemplates } from './qu
 interface Props {
   /** Whether there is a plan to keep. */
   planned: boolean
+  busy: boolean
   onUse: (templateId: string) => void
   onClose: () => void
 }
 
 /** Orders the practice plans from: take one, keep this plan as one, put one away. */
-export function Templates({ planned, onUse, onClose }: Props) {
+export function Templates({ planned, busy, onUse, onClose }: Props) {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   const query = useDate()
@@ -56,6 +57,7 @@ export function Templates({ planned, onUse, onClose }: Props) {
             </Rest>
             <Button
               variant="outlined"
+              disabled={busy}
               onClick={() => {
                 onUse(each.id)
               }}
