@@ -77,7 +77,7 @@ def session(page: Page) -> None:
     shoot(page, "plan")
     page.set_viewport_size(TABLET)
     page.get_by_role("link", name="To the mat").click()
-    page.get_by_role("button", name="Begin").wait_for()
+    page.get_by_role("button", name="5 poses").wait_for()
     shoot(page, "arrival")
     page.get_by_role("button", name="Begin").click()
     page.get_by_role("button", name="Skip").click()
