@@ -25,7 +25,7 @@ from asketa_core import (
     doses,
     most_in_one_go,
     reasons,
-    same_setup,
+    same_step,
     say,
     since,
     suggest,
@@ -48,7 +48,7 @@ from plans.schemas import (
     ReasonOut,
     TemplateOut,
 )
-from plans.sides import ladders_of, last_step, poses_of, proposed
+from plans.sides import counter_step, ladders_of, last_step, poses_of, proposed
 from visits.models import LoggedItem, Visit
 from visits.planned import Planned, judged_side, planned_sides, setup_of
 from visits.schemas import DoseOut
@@ -151,8 +151,8 @@ def _part_out(today: Today, family: str, side: Side, planned: Planned) -> Planne
     before = last_step(today, family, side)
     now = Step(rung.id, setup_of(planned), planned["dose_s"])
     decision = today.decision(family, side)
-    as_decided = decision.step is not None and _same(decision.step, now)
-    changed = before is None or not _same(before, now)
+    as_decided = decision.step is not None and same_step(decision.step, now)
+    changed = before is None or not same_step(before, now)
     return PlannedPart(
         variation=rung.id,
         name=rung.name,
@@ -176,10 +176,6 @@ def _part_out(today: Today, family: str, side: Side, planned: Planned) -> Planne
 def _doses(rung: Variation, planned_s: int) -> list[int]:
     """The usual doses, and the one that is planned."""
     return sorted({*doses(rung.hold), planned_s})
-
-
-def _same(a: Step, b: Step) -> bool:
-    return a.variation == b.variation and a.dose_s == b.dose_s and same_setup(a.setup, b.setup)
 
 
 def _piece_out(piece: Piece) -> PieceOut:
@@ -217,7 +213,8 @@ def _left_out(today: Today, then: Sequence[str], planned: set[str]) -> Iterator[
 
 
 def _counters(today: Today, poses: Sequence[Pose]) -> Iterator[CounterOut]:
-    """For each pose that wants a counter-pose and has none: the nearest one that is open to both sides."""
+    """For each pose that wants a counter-pose and has none: the first that is open to both sides, on the level
+    nearest to the pose."""
     done = countered(poses)
     here = {pose.family for pose in poses}
     for number, pose in enumerate(poses):
@@ -226,7 +223,7 @@ def _counters(today: Today, poses: Sequence[Pose]) -> Iterator[CounterOut]:
         for name in pose.counters:
             family = today.library.families[name]
             sides = SIDES[:1] if family.shared else SIDES
-            steps = [proposed(today, name, side).step for side in sides]
+            steps = [counter_step(today, name, side, pose.last.level) for side in sides]
             if name not in here and all(step is not None for step in steps):
                 rung = today.library.variation(next(step.variation for step in steps if step is not None))
                 yield CounterOut(after=pose.family, family=name, name=family.name, short=rung.short)

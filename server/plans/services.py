@@ -10,7 +10,7 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 
 from accounts.models import User
-from asketa_core import MOST_POSES, SIDES, NoGrid, Side, Step
+from asketa_core import MOST_POSES, SIDES, Level, NoGrid, Side, Step
 from audit.models import record
 from clients.models import Client
 from common.errors import Stale, bad_field
@@ -19,7 +19,7 @@ from engine.answers import Today
 from plans.models import Template
 from plans.queries import ladders_of_visit, last_visit
 from plans.schemas import AddIn, AgainIn, PlanSave, SideIn
-from plans.sides import last_step, proposed
+from plans.sides import counter_step, ladders_of, last_step, poses_of, proposed
 from practices.models import Practice
 from visits.models import Visit
 from visits.services import locked, planned_ladder, planned_side, save_plan, visit_of
@@ -108,26 +108,42 @@ def _rounds(ladder: Mapping[str, Any]) -> dict[str, int]:
 
 
 def _ladder(
-    today: Today, family: str, rounds: Mapping[str, int], as_last_time: bool = False, worked_only: bool = False
+    today: Today,
+    family: str,
+    rounds: Mapping[str, int],
+    as_last_time: bool = False,
+    worked_only: bool = False,
+    level: Level | None = None,
 ) -> Ladder:
     """One ladder with what is proposed for each side; sides with nothing open are not in it, nor are those never worked on
-    where only what was worked on is wanted."""
+    where only what was worked on is wanted. A counter-pose comes on the ``level`` of what it comes after."""
     shared = today.library.families[family].shared
     ladder: Ladder = {"family": family}
     for side in SIDES[:1] if shared else SIDES:
         if worked_only and not shared and last_step(today, family, side) is None and side.value not in rounds:
             continue
-        planned = _side(today, family, side, rounds.get(side.value, 1), as_last_time)
+        planned = _side(today, family, side, rounds.get(side.value, 1), as_last_time, level)
         if planned is not None:
             ladder.update({each.value: planned for each in (SIDES if shared else (side,))})
     return ladder
 
 
-def _side(today: Today, family: str, side: Side, rounds: int, as_last_time: bool) -> dict[str, Any] | None:
+def _level_after(today: Today, visit: Visit, data: AddIn) -> Level | None:
+    """The level of the pose that what is added undoes; ``None`` where it is no counter-pose."""
+    for pose in poses_of(today, ladders_of(today, visit)):
+        if pose.family == data.after and data.family in pose.counters:
+            return pose.last.level
+    return None
+
+
+def _side(
+    today: Today, family: str, side: Side, rounds: int, as_last_time: bool, level: Level | None
+) -> dict[str, Any] | None:
     step: Step | None = last_step(today, family, side) if as_last_time else None
     if step is not None and not _open(today, step, side):
         step = None
-    step = step or proposed(today, family, side).step
+    if step is None:
+        step = proposed(today, family, side).step if level is None else counter_step(today, family, side, level)
     if step is None:
         return None
     rung = today.library.variation(step.variation)
@@ -149,7 +165,9 @@ def add(today: Today, user: User, data: AddIn) -> Visit:
         raise bad_field("family", own("field", "no_family"))
     visit = _opened(today, user, data.version)
     before = planned_ladder(visit, data.family)
-    ladder = _ladder(today, data.family, _rounds(before or {}), data.as_last_time)
+    ladder = _ladder(
+        today, data.family, _rounds(before or {}), data.as_last_time, level=_level_after(today, visit, data)
+    )
     if len(ladder) == 1:
         raise bad_field("family", own("field", "nothing_open"))
     if before is not None:

@@ -6,6 +6,7 @@ from typing import Any
 
 from asketa_core import (
     NOTHING,
+    Level,
     Part,
     Phrase,
     Pose,
@@ -14,6 +15,7 @@ from asketa_core import (
     Step,
     Variation,
     first_open,
+    nearest_first,
     pose_of,
     proposal,
     step_of,
@@ -58,6 +60,16 @@ def proposed(today: Today, family: str, side: Side) -> Proposal:
     open_rungs = tuple(rung for rung in ladder.variations if today.lane(rung, side).verdict in OPEN_VERDICTS)
     step = first_open(open_rungs[:1], lambda rung, used: today.screen_with(rung, side, used))
     return Proposal(step, NOTHING if step is not None else _closed_by(today, ladder.variations[0], side))
+
+
+def counter_step(today: Today, family: str, side: Side, level: Level) -> Step | None:
+    """Where a side does a counter-pose: its own next step where it has worked there, else the rung that is open and nearest
+    to the level one comes from."""
+    if last_step(today, family, side) is not None:
+        return proposed(today, family, side).step
+    near = nearest_first(today.library.families[family].variations, level)
+    open_rungs = tuple(rung for rung in near if today.lane(rung, side).verdict in OPEN_VERDICTS)
+    return first_open(open_rungs[:1], lambda rung, used: today.screen_with(rung, side, used))
 
 
 def _closed_by(today: Today, rung: Variation, side: Side) -> Phrase:

@@ -257,6 +257,19 @@ class Planning(PlanTest):
         self.assertEqual(families(after), ["bound_angle", counter["family"], "rest"])
         self.assertEqual((after["counters"], "counter" in [c["code"] for c in after["concerns"]]), ([], False))
 
+    def test_a_counter_pose_is_added_on_the_level_of_what_it_undoes(self) -> None:
+        self.add("figure_four")
+        seated = self.add("wipers", after="figure_four")
+        self.assertEqual(seated["poses"][1]["left"]["variation"], "wipers.chair")
+        used = self.house.item(variation="half_pigeon.lying").model_dump(mode="json")["setup_used"]
+        self.save({**seated, "poses": []})
+        down = {"variation": "half_pigeon.lying", "side": "left", "setup": used, "dose_s": 30}
+        self.assertEqual(self.post(self.url("/mat"), down).status_code, 200)
+        (counter,) = self.plan()["counters"]
+        plan = self.add(counter["family"], after="half_pigeon")
+        self.assertEqual(plan["poses"][1]["left"]["variation"], "wipers.lying")
+        self.assertEqual(counter["short"], plan["poses"][1]["left"]["short"])
+
     def test_a_set_up_that_closes_is_said_and_can_still_be_moved(self) -> None:
         used = self.house.item(variation="figure_four.over_thigh").model_dump(mode="json")["setup_used"]
         setup = {"variation": "figure_four.over_thigh", "side": "left", "setup": used, "dose_s": 30}

@@ -9,18 +9,17 @@ from typing import Any
 from asketa_core import (
     NOTHING,
     SIDES,
-    Level,
     NoGrid,
     Part,
     Phrase,
     Side,
     SlotValue,
-    Variation,
     Verdict,
     describe,
     detail_at,
     figure,
     lane_view,
+    level_of_rung,
     no_stack_words,
     part_of,
 )
@@ -57,7 +56,7 @@ def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
         screened = today.screen(rung, side)
         if isinstance(screened, NoGrid):
             why = no_stack_words(screened)
-            nowhere = Part(rung.hold, dose_s, rounds, _level_of(rung), {}, closed=why)
+            nowhere = Part(rung.hold, dose_s, rounds, level_of_rung(rung), {}, closed=why)
             return JudgedSide(nowhere, NOTHING, Verdict.LEAVE_OUT, False, (why,), "", NOTHING)
         row = screened.grid.nearest(setup)
         detail = detail_at(today.situation, screened, row)
@@ -74,11 +73,6 @@ def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
 
     key = digest(repr((sorted(planned["setup"].items()), dose_s, rounds)))
     return today.cached("planned", rung.id, side, key, compute=compute)
-
-
-def _level_of(rung: Variation) -> Level:
-    """Where a rung is held that nothing can be built for."""
-    return {"standing": Level.STANDING, "chair": Level.SEATED}.get(rung.position, Level.FLOOR)
 
 
 def planned_sides(today: Today, ladder: Mapping[str, Any]) -> dict[Side, Planned]:

@@ -46,6 +46,7 @@ from asketa_core.progress.step import (
     next_step,
     recently_operated,
     same_setup,
+    same_step,
     same_value,
     shared_decision,
     step_of,
@@ -74,9 +75,20 @@ from asketa_core.screening.table import (
     steps_of,
     table_of,
 )
-from asketa_core.session.counters import countered, nearness
+from asketa_core.session.counters import countered, nearest_first
 from asketa_core.session.order import MOST_POSES, Concern, Reason, concerns, reasons, suggest, whole_minutes
-from asketa_core.session.pose import Level, Most, Part, Pose, Strain, held_s, most_in_one_go, part_of, pose_of
+from asketa_core.session.pose import (
+    Level,
+    Most,
+    Part,
+    Pose,
+    Strain,
+    held_s,
+    level_of_rung,
+    most_in_one_go,
+    part_of,
+    pose_of,
+)
 from asketa_core.session.timing import Piece, Timeline, timeline
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.screened import Screened, Verdict
@@ -248,6 +260,7 @@ __all__ = [
     "lane_view",
     "languages",
     "less_support_words",
+    "level_of_rung",
     "limit_lines",
     "limits_of",
     "limits_on",
@@ -255,7 +268,7 @@ __all__ = [
     "listed",
     "mind_of",
     "most_in_one_go",
-    "nearness",
+    "nearest_first",
     "next_change",
     "next_step",
     "next_tightening",
@@ -279,6 +292,7 @@ __all__ = [
     "rungs_of_change",
     "said",
     "same_setup",
+    "same_step",
     "same_value",
     "say",
     "shared_decision",

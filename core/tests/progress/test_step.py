@@ -49,7 +49,7 @@ class Ladder:
 
     def decide(
         self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False,
-        otherwise: Otherwise | None = None,
+        otherwise: Otherwise | None = None, keep_range: bool = False,
     ) -> Decision:  # fmt: skip
         judged = []
         for ago, session in zip(range(len(sessions), 0, -1), sessions, strict=True):
@@ -62,7 +62,7 @@ class Ladder:
             }
             made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
             judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
-        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY, otherwise=otherwise)
+        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY, keep_range, otherwise)
 
 
 CALM: dict[str, Any] = {}
@@ -167,6 +167,19 @@ class DecidedOtherwise(TestCase):
         assert decision.step is not None
         self.assertEqual(decision.step.variation, "figure_four.block_end")
 
+    def test_where_range_is_kept_going_on_is_a_longer_hold_or_none(self) -> None:
+        on = Otherwise(Action.OFFER, "Bored.")
+        longer = Ladder().decide({"dose_s": 40}, keep_range=True, otherwise=on)
+        assert longer.step is not None
+        self.assertEqual((longer.code, longer.step.dose_s), ("own_offer", 50))
+        self.assertEqual(Ladder().decide(CALM, keep_range=True, otherwise=on).code, "own_capped")
+
+    def test_with_nothing_gentler_it_says_what_was_decided_and_what_follows(self) -> None:
+        lowest = {"variation": "figure_four.foot_on_floor"}
+        decision = Ladder().decide(lowest, otherwise=Otherwise(Action.STEP_BACK, "Tired."))
+        self.assertEqual((decision.action, decision.code), (Action.LEAVE_OUT, "own_step_back_none"))
+        self.assertIn("decided to step back (Tired.)", english(decision.reason))
+
     def test_todays_limits_cap_it(self) -> None:
         ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)
         lowest = {**ladder.usual("figure_four.block_end"), "seat": SlotValue(stack="chair50:seat", number=50.0)}
@@ -195,11 +208,6 @@ class ShapeGivesWay(TestCase):
         assert decision.step is not None
         differing = [name for name, value in decision.step.setup.items() if not same_value(value, setup[name])]
         self.assertEqual((len(differing), decision.step.dose_s), (1, 60))
-
-    def test_at_the_most_held_up_it_stays(self) -> None:
-        ladder = Ladder()
-        decision = ladder.decide({"variation": "figure_four.foot_on_floor", "signs": ["back_rounds"]})
-        self.assertIn(decision.code, ("stay_watch", "more_support"))
 
 
 class HoldsAndSteps(TestCase):

@@ -4,8 +4,19 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core import Level, NoGrid, Part, Side, Situation, SlotValue, Strain, part_of, pose_of
-from asketa_core.poses.recipe import LYING
+from asketa_core import (
+    Level,
+    NoGrid,
+    Part,
+    Side,
+    Situation,
+    SlotValue,
+    Strain,
+    level_of_rung,
+    nearest_first,
+    part_of,
+    pose_of,
+)
 from asketa_core.session.counters import nearness
 from tests.library import LIBRARY, variation
 from tests.strategies import ROOM, TODAY, client
@@ -49,7 +60,7 @@ class Strains(TestCase):
 
 class Counters(TestCase):
     def test_one_is_within_reach_without_getting_down_or_up(self) -> None:
-        of_family = {name: {self.level(rung.position) for rung in f.variations} for name, f in LIBRARY.families.items()}
+        of_family = {name: {level_of_rung(rung) for rung in f.variations} for name, f in LIBRARY.families.items()}
         for name, family in LIBRARY.families.items():
             with self.subTest(family=name):
                 near = [
@@ -60,15 +71,15 @@ class Counters(TestCase):
                 ]
                 self.assertLess(min(near), 2)
 
-    def level(self, position: str) -> Level:
-        if position in LYING:
-            return Level.LYING
-        return {"standing": Level.STANDING, "chair": Level.SEATED}.get(position, Level.FLOOR)
-
     def test_nearness(self) -> None:
         self.assertEqual(nearness(Level.FLOOR, Level.FLOOR), 0)
         self.assertEqual(nearness(Level.FLOOR, Level.LYING), 1)
         self.assertEqual(nearness(Level.STANDING, Level.LYING), 2)
+
+    def test_the_rung_on_the_same_level_comes_first(self) -> None:
+        wipers = LIBRARY.families["wipers"].variations
+        self.assertEqual([rung.id for rung in nearest_first(wipers, Level.SEATED)], ["wipers.chair", "wipers.lying"])
+        self.assertEqual([rung.id for rung in nearest_first(wipers, Level.FLOOR)], ["wipers.lying", "wipers.chair"])
 
     def test_a_pose_has_a_side(self) -> None:
         self.assertRaises(ValueError, pose_of, LIBRARY.families["breath"], {})

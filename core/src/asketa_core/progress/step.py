@@ -149,7 +149,7 @@ def next_step(
     here = step_of(last.response)
     answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
     if otherwise is not None:
-        return _decided(otherwise, judged, here, last, library, screen_of)
+        return _decided(otherwise, judged, here, last, library, screen_of, keep_range)
     if last.tolerance is Tolerance.FLARE:
         return _after_flare(judged, here, last, library, screen_of)
     if last.tolerance is Tolerance.PENDING:
@@ -173,21 +173,27 @@ def next_step(
 
 
 def _decided(
-    otherwise: Otherwise, judged: Sequence[Judged], here: Step, last: Judged, library: Library, screen_of: ScreenOf
+    otherwise: Otherwise,
+    judged: Sequence[Judged],
+    here: Step,
+    last: Judged,
+    library: Library,
+    screen_of: ScreenOf,
+    keep_range: bool,
 ) -> Decision:
-    """The therapist's own decision as a step."""
+    """The therapist's own decision as a step. Going on stays one change, and where range is to be kept a longer hold."""
     reason = Own(otherwise.reason)
     if otherwise.action is Action.LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "own_leave_out", None, here, judged, reason=reason)
     if otherwise.action is Action.STEP_BACK:
         back = step_back_from(library, here.variation, here.setup, screen_of, last.response.place)
         if back is None:
-            return _decision(Action.LEAVE_OUT, "own_leave_out", None, here, judged, reason=reason)
+            return _decision(Action.LEAVE_OUT, "own_step_back_none", None, here, judged, reason=reason)
         step = Step(back.variation.id, back.setup, back.variation.hold.start_s)
         short = back.variation.short
         return _decision(Action.STEP_BACK, "own_step_back", step, here, judged, reason=reason, variation=short)
     if otherwise.action is Action.OFFER:
-        onward = _offer(judged, here, library, screen_of, 0, keep_range=False)
+        onward = _offer(judged, here, library, screen_of, 0, keep_range)
         if onward.action is Action.OFFER:
             return _decision(Action.OFFER, "own_offer", onward.step, here, judged, reason=reason)
         return _decision(Action.STAY, "own_capped", here, here, judged, reason=reason)

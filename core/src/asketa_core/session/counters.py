@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from asketa_core.session.pose import Level, Pose
+from asketa_core.poses.library import Variation
+from asketa_core.session.pose import Level, Pose, level_of_rung
 
 
 def countered(poses: Sequence[Pose]) -> dict[int, int]:
@@ -29,6 +30,11 @@ def _next_of(poses: Sequence[Pose], number: int, counter: str) -> int | None:
         if not (poses[place].wants_counter and counter in poses[place].counters):
             return None
     return None
+
+
+def nearest_first(rungs: Sequence[Variation], level: Level) -> tuple[Variation, ...]:
+    """Rungs of a counter-pose by how near they are to the level one comes from, then from most held up to least."""
+    return tuple(sorted(rungs, key=lambda rung: nearness(level, level_of_rung(rung))))
 
 
 def nearness(level: Level, other: Level) -> int:

@@ -8,20 +8,22 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
+from asketa_core.poses.library import Stage
 from asketa_core.session.counters import countered
 from asketa_core.session.pose import CALM_BREATH_S, Level, Most, Pose, Strain
 from asketa_core.session.timing import change_s, move_s, runs, timeline
 from asketa_core.texts import Phrase, say
 
-STAGES = ("arrive", "warm", "work", "rest")
+STAGES = get_args(Stage)
 
 OUT_OF_STAGE = 900
 """What a pose costs before another that belongs earlier in a session, in seconds."""
 TRIP = 240
 """What going down to the floor costs beyond its own time: it is a task of its own and should happen once."""
 NOT_COUNTERED = 180
+"""What a pose costs that wants a counter-pose and does not get the one that is planned."""
 OVER_THE_MOST = 2
 """What each second costs that something lasts beyond its most."""
 

@@ -8,7 +8,7 @@ from enum import StrEnum
 
 from asketa_core.clinical import clinical
 from asketa_core.limits.model import Limit
-from asketa_core.poses.library import SECONDS_PER, Family, Hold, Stage
+from asketa_core.poses.library import SECONDS_PER, Family, Hold, Stage, Variation
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import LYING
 from asketa_core.poses.transfers import transfers
@@ -115,10 +115,14 @@ def level_of(screened: Screened, row: int) -> Level:
     place = screened.grid.setup(row).get("place")
     if place is not None and place.choice not in (None, "floor"):
         return Level.BED
-    position = screened.variation.position
-    if position in LYING:
+    return level_of_rung(screened.variation)
+
+
+def level_of_rung(rung: Variation) -> Level:
+    """How high a rung is held, lying on the floor."""
+    if rung.position in LYING:
         return Level.LYING
-    return {"standing": Level.STANDING, "chair": Level.SEATED}.get(position, Level.FLOOR)
+    return {"standing": Level.STANDING, "chair": Level.SEATED}.get(rung.position, Level.FLOOR)
 
 
 def _technique(screened: Screened, row: int) -> str:
