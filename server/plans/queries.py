@@ -150,9 +150,8 @@ def _part_out(today: Today, family: str, side: Side, planned: Planned) -> Planne
     judged = judged_side(today, side, planned)
     before = last_step(today, family, side)
     now = Step(rung.id, setup_of(planned), planned["dose_s"])
-    decision = today.decision(family, side)
-    as_decided = decision.step is not None and same_step(decision.step, now)
-    changed = before is None or not same_step(before, now)
+    found = proposed(today, family, side)
+    as_proposed = before is not None and found.step is not None and same_step(found.step, now)
     return PlannedPart(
         variation=rung.id,
         name=rung.name,
@@ -168,8 +167,8 @@ def _part_out(today: Today, family: str, side: Side, planned: Planned) -> Planne
         figure=judged.figure,
         figure_words=judged.figure_words,
         since=since(before, now, today.library),
-        changed=changed,
-        why=decision.reason if as_decided and before is not None else NOTHING,
+        changed=before is None or not same_step(before, now),
+        why=found.reason if as_proposed else NOTHING,
     )
 
 

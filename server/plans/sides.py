@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from asketa_core import (
@@ -20,7 +21,7 @@ from asketa_core import (
     proposal,
     step_of,
 )
-from engine.answers import OPEN_VERDICTS, Today
+from engine.answers import OPEN_VERDICTS, Today, digest
 from visits.models import Visit
 from visits.planned import judged_side, planned_sides
 
@@ -54,12 +55,22 @@ def proposed(today: Today, family: str, side: Side) -> Proposal:
     """What to do on a side of a ladder: its next step, held against the day; where it was never worked on, the most held up
     rung that is open."""
     decision = today.decision(family, side)
-    ladder = today.library.families[family]
-    if decision.from_step is not None:
-        return proposal(decision, today.situation, lambda rung, used: today.screen_with(rung, side, used))
-    open_rungs = tuple(rung for rung in ladder.variations if today.lane(rung, side).verdict in OPEN_VERDICTS)
-    step = first_open(open_rungs[:1], lambda rung, used: today.screen_with(rung, side, used))
-    return Proposal(step, NOTHING if step is not None else _closed_by(today, ladder.variations[0], side))
+
+    def compute() -> Proposal:
+        if decision.from_step is not None:
+            return proposal(decision, today.situation, lambda rung, used: today.screen_with(rung, side, used))
+        rungs = today.library.families[family].variations
+        step = _first_open(today, rungs, side)
+        return Proposal(step, NOTHING if step is not None else _closed_by(today, rungs[0], side))
+
+    made = digest(repr((decision.code, decision.step, decision.from_step, decision.reason)))
+    return today.cached("proposed", family, side, made, compute=compute)
+
+
+def _first_open(today: Today, rungs: Sequence[Variation], side: Side) -> Step | None:
+    """The first of some rungs that is open, as it is recommended. Verdicts are kept, whole grids are not."""
+    open_rungs = tuple(rung for rung in rungs if today.lane(rung, side).verdict in OPEN_VERDICTS)
+    return first_open(open_rungs[:1], lambda rung, used: today.screen_with(rung, side, used))
 
 
 def counter_step(today: Today, family: str, side: Side, level: Level) -> Step | None:
@@ -67,9 +78,7 @@ def counter_step(today: Today, family: str, side: Side, level: Level) -> Step | 
     to the level one comes from."""
     if last_step(today, family, side) is not None:
         return proposed(today, family, side).step
-    near = nearest_first(today.library.families[family].variations, level)
-    open_rungs = tuple(rung for rung in near if today.lane(rung, side).verdict in OPEN_VERDICTS)
-    return first_open(open_rungs[:1], lambda rung, used: today.screen_with(rung, side, used))
+    return _first_open(today, nearest_first(today.library.families[family].variations, level), side)
 
 
 def _closed_by(today: Today, rung: Variation, side: Side) -> Phrase:
