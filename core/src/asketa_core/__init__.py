@@ -76,7 +76,7 @@ from asketa_core.screening.table import (
     table_of,
 )
 from asketa_core.session.counters import countered, nearest_first
-from asketa_core.session.order import MOST_POSES, Concern, Reason, concerns, reasons, suggest, whole_minutes
+from asketa_core.session.order import MOST_POSES, suggest
 from asketa_core.session.pose import (
     Level,
     Most,
@@ -89,6 +89,7 @@ from asketa_core.session.pose import (
     part_of,
     pose_of,
 )
+from asketa_core.session.remarks import Concern, Reason, concerns, reasons
 from asketa_core.session.timing import Piece, Timeline, timeline
 from asketa_core.setup.grid import Axis, NoGrid
 from asketa_core.setup.screened import Screened, Verdict
@@ -314,7 +315,6 @@ __all__ = [
     "typical_range",
     "usual_closers",
     "way_of",
-    "whole_minutes",
     "why_words",
     "with_own",
     "words_in",

@@ -86,12 +86,12 @@ class OnTheMat(BrowserTest):
         expect(left.get_by_role("button", name="Pause")).to_be_visible()
         page.wait_for_timeout(1200)
         right = self.work_on("right")
-        expect(right.get_by_role("button", name="Start")).to_be_visible()
+        expect(right.get_by_role("button", name="Start", exact=True)).to_be_visible()
         # Space presses the button that has the focus, and nothing else.
         right.get_by_role("button", name="during 2, right").focus()
         page.keyboard.press(" ")
         expect(right.get_by_role("button", name="during 2", exact=True)).to_be_visible()
-        expect(right.get_by_role("button", name="Start")).to_be_visible()
+        expect(right.get_by_role("button", name="Start", exact=True)).to_be_visible()
         left = self.work_on("left")
         expect(left.get_by_role("button", name="Pause")).to_be_visible()
         self.describe(left, 1)
@@ -120,7 +120,7 @@ class OnTheMat(BrowserTest):
             route.abort()
 
         self.describe(lane, 1)
-        self.page.get_by_role("timer").get_by_role("button", name="Start").click()
+        self.page.get_by_role("timer").get_by_role("button", name="Start", exact=True).click()
         self.page.route("**/items", stored_and_lost)
         lane.get_by_role("button", name="Log left").click()
         expect(lane.get_by_role("alert")).to_contain_text("cannot be reached")

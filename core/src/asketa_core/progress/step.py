@@ -2,8 +2,8 @@
 
 Calm twice in a row at one step (three times in the first weeks after an operation) offers one
 change: seconds first, then one fold or face less support, then the next rung. Watch stays, three in a row
-ask for a review; where the shape gave way (a knee drifting in, a back rounding) it is held up more. A flare goes one step back; two at one rung within four sessions leave it out.
-Today's limits always cap the offer.
+ask for a review; where the shape gave way (a knee drifting in, a back rounding) it is held up more. A flare goes one step
+back; two at one rung within four sessions leave it out. Today's limits always cap the offer.
 """
 
 from __future__ import annotations

@@ -582,7 +582,7 @@ export const en = {
     firstTime: { left: 'First time on this side.', right: 'First time on this side.', both: 'First time.' },
     start: 'Start',
     pause: 'Pause',
-    reset: 'Again',
+    reset: 'Start over',
     morningTitle: 'Did it settle by the next morning?',
     settled: 'settled',
     notSettled: 'not settled',

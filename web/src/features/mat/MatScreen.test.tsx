@@ -171,7 +171,7 @@ describe('the mat', () => {
     expect(await button('Start')).toBeTruthy()
     await user.click(await button('To the left side'))
     await user.click(await button('Pause'))
-    await user.click(await button('Again'))
+    await user.click(await button('Start over'))
     expect(await button('Start')).toBeTruthy()
   })
 

@@ -22,6 +22,7 @@ import { ViewTitle } from '../../common/ui/ViewTitle'
 import { colours } from '../../theme/theme'
 import { Arrival, type Arrived } from './Arrival'
 import { EmergencyCard } from './EmergencyCard'
+import { mindedOn } from './model'
 import { OtherLane } from './OtherLane'
 import { useMat } from './queries'
 import {
@@ -102,14 +103,7 @@ export function MatScreen() {
   const other = family === undefined || stop === null ? null : otherLane(family, stop.lane)
   useSideKeys(family, setAt)
   const client = head.data?.client
-  const notesOf = (lane: Lane | null) =>
-    (head.data?.notes ?? [])
-      .filter(({ weight }) => weight === 'limit' || weight === 'ask')
-      .filter(({ side }) => (lane === 'both' ? true : side === lane))
-      .map(({ text }) => text)
-  const wholeNotes = (head.data?.notes ?? [])
-    .filter(({ weight, side }) => side === null && (weight === 'limit' || weight === 'ask'))
-    .map(({ text }) => text)
+  const notes = head.data?.notes ?? []
   return (
     <Page>
       <header>
@@ -241,7 +235,7 @@ export function MatScreen() {
               lane={stop.lane}
               date={day}
               before={arrived.before}
-              notes={[...notesOf(stop.lane), ...(stop.lane === 'both' ? [] : wholeNotes)]}
+              notes={mindedOn(notes, stop.lane === 'both' ? ['left', 'right', null] : [stop.lane, null])}
               onLogged={(answer) => {
                 setAt(nextOf(answer.families, stop))
               }}
@@ -253,7 +247,7 @@ export function MatScreen() {
               <OtherLane
                 side={stop.lane === 'left' ? 'right' : 'left'}
                 mat={other === null ? null : partOf(family, other)}
-                notes={notesOf(stop.lane === 'left' ? 'right' : 'left')}
+                notes={mindedOn(notes, [stop.lane === 'left' ? 'right' : 'left'])}
                 onSwap={() => {
                   if (other !== null) setAt({ family: family.family, lane: other })
                 }}

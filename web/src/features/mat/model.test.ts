@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import {
+  PHASES,
   calm,
   correctionOf,
   itemFrom,
   leavesUnsaid,
+  mindedOn,
   newDraft,
-  PHASES,
   saidFrom,
   withScore,
   withSign,
@@ -80,5 +81,20 @@ describe('a correction', () => {
     expect(said).toMatchObject({ before: 0, during: 6, kind: 'pinching', place: 'groin', held_s: 38 })
     expect(said).not.toHaveProperty('after')
     expect(said).not.toHaveProperty('variation')
+  })
+})
+
+describe('what is minded beside the mat', () => {
+  const note = (side: 'left' | 'right' | null, weight: 'fact' | 'limit' | 'ask' | 'promise') => ({
+    side,
+    weight,
+    text: `${weight} ${side ?? 'whole'}`,
+    entry_id: null,
+  })
+
+  it('is what limits and what is to be asked, of the sides that are meant', () => {
+    const notes = [note('left', 'limit'), note('right', 'ask'), note(null, 'limit'), note('left', 'promise')]
+    expect(mindedOn(notes, ['left', null])).toEqual(['limit left', 'limit whole'])
+    expect(mindedOn(notes, ['right'])).toEqual(['ask right'])
   })
 })

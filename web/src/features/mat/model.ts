@@ -101,3 +101,10 @@ export function itemFrom(
     ? null
     : { ...said, variation: used.variation, side, setup_used: used.setup, dose_s: used.dose_s }
 }
+
+/** What limits and what is to be asked, of what is to be minded on some sides; `null` is what has none. */
+export function mindedOn(notes: readonly Schemas['NoteOut'][], sides: readonly (Side | null)[]): string[] {
+  return notes
+    .filter(({ weight, side }) => (weight === 'limit' || weight === 'ask') && sides.includes(side))
+    .map(({ text }) => text)
+}
