@@ -529,7 +529,7 @@ export const en = {
     arrival: {
       before: 'Discomfort now, before anything',
       beforeIs: 'discomfort now {{score}}',
-      pain: '{{side}} {{what}}: pain today',
+      pain: '{{side}}, {{what}}: pain today',
       painIs: '{{what}}: pain {{score}}',
       news: 'Anything new since last time?',
       nothing: 'nothing new',

@@ -3,10 +3,11 @@ import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import type { Schemas } from '../../api/client'
+import type { Lane, Schemas } from '../../api/client'
+import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
-import { Row } from '../../common/ui/layout'
+import { Lanes, Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
 import { colours, laneColour, serif } from '../../theme/theme'
 import { Touch } from './Chips'
@@ -54,6 +55,23 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
   const path = useClientPath()
   const daily = useDaily()
   const news = useNews()
+  // Left on the left, right on the right; what has no side stands with the left.
+  const asked = [
+    mat.asked.filter(({ side }) => side !== 'right'),
+    mat.asked.filter(({ side }) => side === 'right'),
+  ]
+  const pain = (each: Schemas['AskedOut']) => (
+    <Pain
+      key={each.entry_id}
+      asked={each}
+      onPain={(score) => {
+        daily.mutate({
+          params: { path: { ...path, entry_id: each.entry_id } },
+          body: { pain_today: score, irritable: each.irritable },
+        })
+      }}
+    />
+  )
   const signs = [...new Set(mat.card.map(({ doctor }) => doctor).filter(Boolean))]
   return (
     <Page>
@@ -76,37 +94,11 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
           ))}
         </Row>
       </section>
-      {mat.asked.map((each) => (
-        <section key={each.entry_id}>
-          <h2
-            id={`asked-${each.entry_id}`}
-            style={each.side === null ? {} : { color: laneColour(each.side) }}
-          >
-            {t('mat.arrival.pain', {
-              what: each.label,
-              side: each.side === null ? '' : t(`side.${each.side}`),
-            })}
-          </h2>
-          <Row wrap gap={0.75} role="group" aria-labelledby={`asked-${each.entry_id}`}>
-            {SCORES.map((score) => (
-              <Touch
-                key={score}
-                side={each.side ?? 'both'}
-                on={each.pain_today === score}
-                label={t('mat.arrival.painIs', { score, what: each.label })}
-                onTouch={() => {
-                  daily.mutate({
-                    params: { path: { ...path, entry_id: each.entry_id } },
-                    body: { pain_today: score, irritable: each.irritable },
-                  })
-                }}
-              >
-                {score}
-              </Touch>
-            ))}
-          </Row>
-        </section>
-      ))}
+      {asked.some((side) => side.length > 0) && (
+        <Lanes one={asked.filter((side) => side.length > 0).length === 1}>
+          {asked.map((side, place) => side.length > 0 && <div key={place}>{side.map(pain)}</div>)}
+        </Lanes>
+      )}
       <Refused error={daily.error} />
       <section>
         <h2 id="arrival-news">{t('mat.arrival.news')}</h2>
@@ -175,5 +167,34 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
         {t('mat.arrival.begin')}
       </Button>
     </Page>
+  )
+}
+
+/** How one sore joint is today. */
+function Pain({ asked, onPain }: { asked: Schemas['AskedOut']; onPain: (score: number) => void }) {
+  const { t } = useTranslation()
+  const { entry_id, label, side, pain_today } = asked
+  const lane: Lane = side ?? 'both'
+  return (
+    <section>
+      <h2 id={`asked-${entry_id}`} style={{ color: laneColour(lane) }}>
+        {t('mat.arrival.pain', { what: label, side: t(`side.${LANE_HEAD[lane]}`) })}
+      </h2>
+      <Row wrap gap={0.75} role="group" aria-labelledby={`asked-${entry_id}`}>
+        {SCORES.map((score) => (
+          <Touch
+            key={score}
+            side={lane}
+            on={pain_today === score}
+            label={t('mat.arrival.painIs', { score, what: label })}
+            onTouch={() => {
+              onPain(score)
+            }}
+          >
+            {score}
+          </Touch>
+        ))}
+      </Row>
+    </section>
   )
 }

@@ -52,6 +52,9 @@ describe('the mat', () => {
     await user.click(right.getByRole('button', { name: 'To the right side' }))
     expect((await lane('right')).getByRole('button', { name: 'Log right' })).toBeTruthy()
     expect((await lane('left')).getByRole('button', { name: 'To the left side' })).toBeTruthy()
+    // Left of right, whichever is worked on.
+    const sides = screen.getAllByRole('region', { name: /^(left|right)$/ })
+    expect(sides.map((each) => each.getAttribute('aria-label'))).toEqual(['left', 'right'])
   })
 
   it('logs in four touches and goes on to the other side', async () => {
@@ -328,6 +331,21 @@ describe('the arrival', () => {
       expect(sentTo('POST', '/entries/knee/daily')[0]?.body).toEqual({ pain_today: 4, irritable: 'yes' })
     })
     await expectAccessible()
+  })
+
+  it('asks left beside right, whatever was recorded first', async () => {
+    const asked = (['right', 'left'] as const).map((side) => ({
+      entry_id: side,
+      label: 'Knee',
+      side,
+      pain_today: null,
+      irritable: 'unknown',
+    }))
+    await open(`${CLIENT}/mat`, { [MAT]: { ...both, asked } })
+    const groups = (await screen.findAllByRole('group', { name: /pain today/ })).map((each) =>
+      each.getAttribute('aria-labelledby'),
+    )
+    expect(groups).toEqual(['asked-left', 'asked-right'])
   })
 
   it('makes a record of something new, dated today', async () => {

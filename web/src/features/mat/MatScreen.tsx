@@ -72,11 +72,14 @@ const Page = styled('div')(({ theme }) => ({
     display: 'grid',
     direction: 'ltr',
     gridTemplateColumns: 'minmax(0, 1fr)',
+    // Left stays on the left, whichever is worked on; where there is no room beside, the one that waits stands beneath.
+    '& > .waits': { order: 1 },
     [ROOMY]: {
-      gridTemplateColumns: 'minmax(0, 1fr) 224px',
-      '&.one': { gridTemplateColumns: 'minmax(0, 1fr)' },
+      '&.left': { gridTemplateColumns: 'minmax(0, 1fr) 224px' },
+      '&.right': { gridTemplateColumns: '224px minmax(0, 1fr)' },
+      '& > .waits': { order: 0 },
     },
-    '& > :nth-of-type(2)': { borderLeft: `1px solid ${colours.line}` },
+    '& > * + *': { borderLeft: `1px solid ${colours.line}` },
   },
 }))
 
@@ -104,6 +107,16 @@ export function MatScreen() {
   useSideKeys(family, setAt)
   const client = head.data?.client
   const notes = head.data?.notes ?? []
+  const waiting = family !== undefined && stop !== null && (
+    <OtherLane
+      side={stop.lane === 'left' ? 'right' : 'left'}
+      mat={other === null ? null : partOf(family, other)}
+      notes={mindedOn(notes, [stop.lane === 'left' ? 'right' : 'left'])}
+      onSwap={() => {
+        if (other !== null) setAt({ family: family.family, lane: other })
+      }}
+    />
+  )
   return (
     <Page>
       <header>
@@ -228,7 +241,8 @@ export function MatScreen() {
           />
         )}
         {family !== undefined && stop !== null && (
-          <div className={family.shared ? 'pose one' : 'pose'}>
+          <div className={`pose ${stop.lane}`}>
+            {stop.lane === 'right' && waiting}
             <WorkingPart
               key={`${family.family} ${stop.lane}`}
               family={family}
@@ -243,16 +257,7 @@ export function MatScreen() {
                 setAt(past(families, stop))
               }}
             />
-            {!family.shared && (
-              <OtherLane
-                side={stop.lane === 'left' ? 'right' : 'left'}
-                mat={other === null ? null : partOf(family, other)}
-                notes={mindedOn(notes, [stop.lane === 'left' ? 'right' : 'left'])}
-                onSwap={() => {
-                  if (other !== null) setAt({ family: family.family, lane: other })
-                }}
-              />
-            )}
+            {stop.lane === 'left' && waiting}
           </div>
         )}
       </Main>

@@ -40,7 +40,7 @@ export function OtherLane({ side, mat, notes, onSwap }: Props) {
   const { t } = useTranslation()
   const whose = t(`side.${side}`)
   return (
-    <Slim aria-label={whose} style={{ '--lane': laneColour(side) } as object}>
+    <Slim className="waits" aria-label={whose} style={{ '--lane': laneColour(side) } as object}>
       <Row justify="space-between" align="baseline">
         <h2>{t(`side.${LANE_HEAD[side]}`)}</h2>
         <Typography variant="note">

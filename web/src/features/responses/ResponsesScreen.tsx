@@ -33,7 +33,11 @@ export function ResponsesScreen() {
   const mornings = openMornings(responses.data, practiceManner().today)
   return (
     <>
-      {mornings.length > 0 && <MorningChecks items={mornings} />}
+      {mornings.length > 0 && (
+        <Box sx={{ mb: 2 }}>
+          <MorningChecks items={mornings} />
+        </Box>
+      )}
       {responses.data.map((family, index) => (
         <Box component="section" key={family.family} sx={{ mb: 3 }}>
           <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
