@@ -9,7 +9,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
 from asketa_core.body.tape import turning_out_from_tape
 from asketa_core.checks import check_data
-from asketa_core.client.holds import Place, Response, Sensation, Sign, SlotValue
+from asketa_core.client.holds import Place, Response, Sensation, Sign, SlotValue, Trial
 from asketa_core.client.measures import PLAUSIBLE_BODY, TEST_RESULTS, BodyQuantity, Bound, Conditions, check_plausible
 from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import days as clinical_days
@@ -45,13 +45,13 @@ from asketa_core.progress.step import (
     keeps_range,
     next_step,
     recently_operated,
-    same_setup,
     same_step,
-    same_value,
     shared_decision,
     step_of,
     why_words,
 )
+from asketa_core.progress.trials import Way, standing, try_again, value_words, way_words, ways, with_kept
+from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
 from asketa_core.records.calendar import AHEAD_DAYS, change_between, changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import limits_of, limits_on
@@ -126,7 +126,7 @@ from asketa_core.words.recipe import (
     recipe_lines,
     slot_words,
 )
-from asketa_core.words.stacks import heights_words, stack_words
+from asketa_core.words.stacks import chosen_words, heights_words, stack_words
 
 __version__ = "0.1.0"
 
@@ -216,9 +216,11 @@ __all__ = [
     "Tolerance",
     "Trade",
     "TriState",
+    "Trial",
     "Variation",
     "Verdict",
     "View",
+    "Way",
     "Words",
     "amount_of",
     "best_few",
@@ -228,6 +230,7 @@ __all__ = [
     "check_data",
     "check_json",
     "check_plausible",
+    "chosen_words",
     "clinical_days",
     "codes",
     "concerns",
@@ -303,6 +306,7 @@ __all__ = [
     "slot_words",
     "stack_words",
     "standard_library",
+    "standing",
     "step_back_from",
     "step_of",
     "steps_of",
@@ -311,11 +315,16 @@ __all__ = [
     "timeline",
     "todays",
     "told_once",
+    "try_again",
     "turning_out_from_tape",
     "typical_range",
     "usual_closers",
+    "value_words",
     "way_of",
+    "way_words",
+    "ways",
     "why_words",
+    "with_kept",
     "with_own",
     "words_in",
     "worked_families",

@@ -17,7 +17,7 @@ from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.body.ranges import Quantity, Range, Ranges, method_error_deg
 from asketa_core.body.spine import coupling_from_ninety_ninety
 from asketa_core.client.daily import DailyFact, Settings
-from asketa_core.client.holds import Response
+from asketa_core.client.holds import Response, Trial
 from asketa_core.client.measures import BodyMeasure, BodyQuantity, RangeMeasure, SeenOnTheMat, TestResult
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
@@ -51,6 +51,7 @@ class ClientFile(Record):
     responses: tuple[Response, ...] = Field(default=(), max_length=MOST_ROWS)
     tests: tuple[TestResult, ...] = Field(default=(), max_length=MOST_ROWS)
     seen: tuple[SeenOnTheMat, ...] = Field(default=(), max_length=MOST_ROWS)
+    trials: tuple[Trial, ...] = Field(default=(), max_length=MOST_ROWS)
     settings: Settings = Settings()
 
     @model_validator(mode="after")
@@ -60,6 +61,8 @@ class ClientFile(Record):
             raise ValueError("two entries share an id")
         if len({response.id for response in self.responses}) != len(self.responses):
             raise ValueError("two responses share an id")
+        if len({trial.id for trial in self.trials}) != len(self.trials):
+            raise ValueError("two trials share an id")
         strangers = {fact.entry_id for fact in self.daily} - entries
         if strangers:
             raise ValueError("a daily fact names an entry that is not in the file")
@@ -75,6 +78,7 @@ class ClientFile(Record):
                 "responses": tuple(r for r in self.responses if r.date <= date),
                 "tests": tuple(t for t in self.tests if t.date <= date),
                 "seen": tuple(s for s in self.seen if s.date <= date),
+                "trials": tuple(t for t in self.trials if t.date <= date),
             }
         )
 

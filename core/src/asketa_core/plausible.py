@@ -9,7 +9,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
-from asketa_core.client.holds import Response, SlotValue
+from asketa_core.client.holds import Response, SlotValue, Trial
 from asketa_core.clientfile import ClientFile
 from asketa_core.errors import InputError
 from asketa_core.poses.library import Library, Variation
@@ -104,6 +104,20 @@ def implausible_response(response: Response, library: Library, today: dt.date) -
     yield from implausible_setup(rung, known)
 
 
+def implausible_trial(trial: Trial, library: Library, today: dt.date) -> Iterator[Implausible]:
+    """What cannot be about two ways that were tried, by field within it."""
+    yield from past_date("date", trial.date, today)
+    try:
+        rung = library.variation(trial.variation)
+    except InputError:
+        yield Implausible("variation", say("implausible", "no_variation"))
+        return
+    if trial.slot in rung.setup_slots:
+        for which, value in (("a", trial.a), ("b", trial.b)):
+            for found in implausible_setup(rung, {trial.slot: value}):
+                yield Implausible(which, found.message)
+
+
 def implausible_file(file: ClientFile, library: Library, today: dt.date) -> Iterator[Implausible]:
     """Everything in a client's file that cannot be, by path."""
     birth = file.client.birth_date
@@ -123,3 +137,6 @@ def implausible_file(file: ClientFile, library: Library, today: dt.date) -> Iter
     for place, response in enumerate(file.responses):
         for found in implausible_response(response, library, today):
             yield Implausible(f"responses.{place}.{found.field}", found.message)
+    for place, trial in enumerate(file.trials):
+        for found in implausible_trial(trial, library, today):
+            yield Implausible(f"trials.{place}.{found.field}", found.message)

@@ -55,3 +55,32 @@ class Response(Record):
     def family(self) -> str:
         """The family of the rung that was held."""
         return self.variation.partition(".")[0]
+
+
+class Trial(Record):
+    """Two ways of one slot, held briefly one after the other on one side, and the one that was kept. The rest of the
+    set-up was the same; ``felt`` is the discomfort in each, 0–10."""
+
+    id: Key
+    date: Day
+    variation: Key
+    side: Side
+    slot: Key
+    a: SlotValue
+    b: SlotValue
+    felt_a: int = Field(ge=0, le=10)
+    felt_b: int = Field(ge=0, le=10)
+    kept: Literal["a", "b"]
+
+    @property
+    def family(self) -> str:
+        """The family of the rung that was held."""
+        return self.variation.partition(".")[0]
+
+    @property
+    def kept_value(self) -> SlotValue:
+        return self.a if self.kept == "a" else self.b
+
+    @property
+    def other_value(self) -> SlotValue:
+        return self.b if self.kept == "a" else self.a

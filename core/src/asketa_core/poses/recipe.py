@@ -128,6 +128,8 @@ class StackSlot(Record):
     """How many folded blankets may lie on each other, where it differs from the use's own."""
     plain: Literal["base_only", "first"] | float
     less_support: LessSupport
+    try_both: bool = False
+    """Bodies differ in which of two heights is calmer, whatever the limits say: both are tried on the mat."""
 
     @field_validator("faces")
     @classmethod
@@ -146,6 +148,8 @@ class NumberSlot(Record):
     step: float = Field(ge=0.5, le=360)
     plain: float | ShareOfRange
     less_support: LessSupport
+    try_both: bool = False
+    """As in ``StackSlot``."""
     low_means: LabelText | None = None
     """What the lowest value is, where a figure says little: 'pelvis level'."""
     high_means: LabelText | None = None
@@ -165,6 +169,8 @@ class ChoiceSlot(Record):
     options: Annotated[tuple[Choice, ...], Field(min_length=1, max_length=20)]
     plain: Choice
     less_support: LessSupport
+    try_both: bool = False
+    """As in ``StackSlot``."""
 
 
 Place = Literal["floor", "bed", "plinth"]

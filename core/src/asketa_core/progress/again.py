@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from asketa_core.poses.library import Library, Variation
 from asketa_core.progress.demand import ScreenOf
-from asketa_core.progress.step import Decision, Step, same_value
+from asketa_core.progress.step import Action, Decision, Step
+from asketa_core.progress.values import same_value
 from asketa_core.screening.detail import detail_at, no_stack_words
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
@@ -40,7 +41,7 @@ def proposal(decision: Decision, situation: Situation, screen_of: ScreenOf) -> P
         else:
             row = screened.grid.nearest(wanted.setup)
             if screened.allowed(row):
-                return Proposal(wanted, NOTHING if wanted == decision.from_step else decision.reason)
+                return Proposal(wanted, _why_not_the_same(decision, wanted))
             why = _closed_by(situation, screened, row)
             if screened.allowed(screened.recommended):
                 return Proposal(Step(rung.id, screened.grid.setup(screened.recommended), wanted.dose_s), why)
@@ -54,8 +55,14 @@ def proposal(decision: Decision, situation: Situation, screen_of: ScreenOf) -> P
     return Proposal(None, why)
 
 
+def _why_not_the_same(decision: Decision, wanted: Step) -> Phrase:
+    if wanted == decision.from_step:
+        return NOTHING
+    return decision.kept or decision.reason if decision.action in (Action.STAY, Action.REVIEW) else decision.reason
+
+
 def _leaves_out(decision: Decision) -> bool:
-    return decision.action.value in ("leave_out", "not_tried")
+    return decision.action in (Action.LEAVE_OUT, Action.NOT_TRIED)
 
 
 def _closed_by(situation: Situation, screened: Screened, row: int) -> Phrase:

@@ -10,24 +10,25 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import get_args
 
-from asketa_core.client.holds import Response, Sign, SlotValue
+from asketa_core.client.holds import Response, Sign, SlotValue, Trial
 from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical, days, group
 from asketa_core.poses.library import Library
 from asketa_core.progress.demand import ScreenOf, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance
+from asketa_core.progress.trials import standing, value_words, with_kept
+from asketa_core.progress.values import same_value
 from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
-from asketa_core.texts import NOTHING, Own, Param, Phrase, say
+from asketa_core.texts import NOTHING, Own, Param, Phrase, listed, say
 from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import stack_words
 
-SAME_HEIGHT_CM = 1.0
 CALM_NEEDED = round(clinical("step.calm_needed", "sessions"))
 CALM_NEEDED_AFTER_OPERATION = round(clinical("step.calm_after_operation", "sessions"))
 REVIEW_AFTER_WATCHES = clinical("step.watches_to_review", "sessions")
@@ -58,7 +59,8 @@ class Step:
 @dataclass(frozen=True, slots=True)
 class Decision:
     """What to do next time. ``step`` is where to work, ``from_step`` where it was last; ``reason`` and
-    ``client_reason`` are sentences, ``code`` their key."""
+    ``client_reason`` are sentences, ``code`` their key. ``kept`` says which way is kept since both were tried, where the
+    last hold was made the other way."""
 
     action: Action
     code: str
@@ -67,6 +69,7 @@ class Decision:
     step: Step | None
     from_step: Step | None
     history: tuple[Judged, ...] = field(default=())
+    kept: Phrase = NOTHING
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,22 +113,6 @@ def same_step(a: Step, b: Step) -> bool:
     return all(same_value(a.setup[name], b.setup[name]) for name in set(a.setup) & set(b.setup))
 
 
-def same_setup(first: Mapping[str, SlotValue], second: Mapping[str, SlotValue]) -> bool:
-    """Whether two set-ups have the same slots with the same values."""
-    return set(first) == set(second) and all(same_value(value, second[name]) for name, value in first.items())
-
-
-def same_value(first: SlotValue, second: SlotValue) -> bool:
-    """Whether two values of a slot are one choice: the same word, the same stack, or within a centimetre of it."""
-    if first.choice != second.choice:
-        return False
-    if first.stack is not None and first.stack == second.stack:
-        return True
-    if first.number is not None and second.number is not None and first.stack is not None:
-        return abs(first.number - second.number) <= SAME_HEIGHT_CM
-    return first.number == second.number
-
-
 def next_step(
     judged: Sequence[Judged],
     library: Library,
@@ -135,18 +122,63 @@ def next_step(
     today: dt.date,
     keep_range: bool = False,
     otherwise: Otherwise | None = None,
+    trials: Sequence[Trial] = (),
 ) -> Decision:
     """Decide from the judged responses of one side and family, oldest first. What a therapist decided ``otherwise`` since
     the last of them goes before; today's limits cap it all the same.
 
     ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a
-    limit of this client tightens, if any; ``keep_range`` offers longer holds but never more range.
+    limit of this client tightens, if any; ``keep_range`` offers longer holds but never more range. ``trials``
+    are the client's own: the way that was kept is the way to go on.
     """
     if not judged:
         return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
     held = sessions(judged)
     last = held[-1]
-    here = step_of(last.response)
+    was = step_of(last.response)
+    here, kept = _as_kept(was, last.response, trials, library)
+    decision = _decide(
+        judged, held, here, library, screen_of, after_operation, tightens_on, today, keep_range, otherwise
+    )
+    return decision if here == was else replace(decision, from_step=was, kept=kept)
+
+
+def _as_kept(was: Step, last: Response, trials: Sequence[Trial], library: Library) -> tuple[Step, Phrase]:
+    """The step with the ways kept since both were tried, and which they are."""
+    rung = library.variation(was.variation)
+    since = standing(trials, rung, last.side)
+    setup = with_kept(last, since) or {}
+    changed = [name for name in since if was.setup.get(name) != setup[name]]
+    told = [
+        say(
+            "session",
+            "kept_way",
+            label=rung.label_of(name),
+            value=value_words(rung, name, setup[name]),
+            date=since[name].date,
+        )
+        for name in changed
+    ]
+    return (
+        (replace(was, setup=setup), say("session", "kept", ways=listed(told, "semicolon")))
+        if changed
+        else (was, NOTHING)
+    )
+
+
+def _decide(
+    judged: Sequence[Judged],
+    held: Sequence[Judged],
+    here: Step,
+    library: Library,
+    screen_of: ScreenOf,
+    after_operation: bool,
+    tightens_on: dt.date | None,
+    today: dt.date,
+    keep_range: bool,
+    otherwise: Otherwise | None,
+) -> Decision:
+    last = held[-1]
     answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
     if otherwise is not None:
         return _decided(otherwise, judged, here, last, library, screen_of, keep_range)

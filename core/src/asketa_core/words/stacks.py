@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping
 
 from asketa_core.client.holds import SlotValue
 from asketa_core.poses.library import Variation
-from asketa_core.poses.recipe import Recipe, Slot, StackSlot
+from asketa_core.poses.recipe import ChoiceSlot, Recipe, Slot, StackSlot
 from asketa_core.props.kinds import Room, kinds
 from asketa_core.props.stacks import Layer, Stack
 from asketa_core.texts import Own, Phrase, has, listed, say
@@ -88,6 +88,17 @@ def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> Phras
         for name, value in setup.items()
         if isinstance(variation.setup_slots.get(name), StackSlot) and value.number
     )
+
+
+def chosen_words(variation: Variation, setup: Mapping[str, SlotValue]) -> list[Phrase]:
+    """What of a set-up is otherwise than usual and is no prop: 'foot drawn up'."""
+    return [
+        say("stacks", "chosen", label=slot.label.inside, choice=say("choices", value.choice))
+        for name, value in setup.items()
+        if isinstance(slot := variation.setup_slots.get(name), ChoiceSlot)
+        and value.choice is not None
+        and value.choice != slot.plain
+    ]
 
 
 def hand_supports(recipe: Recipe) -> list[Phrase]:
