@@ -19,6 +19,8 @@ PORT_FILE = ROOT / ".local" / "server-port"
 ADDRESS = f"http://127.0.0.1:{PORT_FILE.read_text(encoding='utf-8') if PORT_FILE.exists() else 8000}"
 LEFT, RIGHT, SHOWN = "low_lunge.foot_on_chair", "sit_to_stand.lift_pause", "figure_four.block_flat"
 """Rungs with few set-ups, so that the recording stays small."""
+TRIED = "figure_four.block_end"
+"""One of which both ways may be tried."""
 
 
 class Demo:
@@ -72,8 +74,11 @@ def main() -> int:
         chosen = demo.ask("GET", setup)["options"][0]["detail"]["setup"]
         demo.ask("POST", setup, {"setup": chosen, "view": "side"})
         demo.ask("POST", f"{setup}/way", {"setup": chosen})
+        demo.ask("POST", f"{setup}/ways", {"setup": chosen})
         plan = {"variation": rung, "side": side, "setup": chosen, "dose_s": 30, "accepted": []}
         demo.ask("POST", f"{client}/mat", plan, keep=False)
+    tried = f"{client}/setups/{TRIED}/left"
+    demo.ask("POST", f"{tried}/ways", {"setup": demo.ask("GET", tried, keep=False)["options"][0]["detail"]["setup"]})
     demo.ask("GET", f"{client}/mat")
     demo.ask("GET", f"{client}/plan")
     demo.ask("GET", f"{practice}/templates")

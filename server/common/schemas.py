@@ -11,7 +11,7 @@ from pydantic_core import InitErrorDetails, PydanticCustomError
 Whole = Annotated[int, Field(strict=True)]
 """A whole number given as one: no text, no truth value, nothing after the point."""
 
-SAY_NULL = frozenset(("side", "setup", "setup_used"))
+SAY_NULL = frozenset(("side", "setup", "setup_used", "other"))
 """Where null says something: no side, and what a slot of a set-up does not have."""
 
 NULL = PydanticCustomError("null", "Nothing arrived here. Say it, or leave the field out.")

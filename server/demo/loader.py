@@ -13,7 +13,7 @@ from django.db import transaction
 from accounts.models import User
 from appointments.schemas import BookIn
 from appointments.services import book
-from asketa_core import NoGrid, Side, file_of, standard_library
+from asketa_core import NoGrid, Side, SlotValue, file_of, standard_library
 from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
 from clients.services import answer_daily, create_client, give_clearance, record_entry
@@ -26,8 +26,9 @@ from measures.services import store_readings
 from practices.models import Membership, Practice
 from practices.tenancy import opened
 from room.services import stock_room
-from visits.schemas import ItemIn, PlanIn
+from visits.schemas import ItemIn, PlanIn, TrialIn
 from visits.services import answer_morning, log_item, take_to_the_mat
+from visits.trials import keep_trial
 
 PEOPLE = Path(__file__).parent / "people.yaml"
 
@@ -151,9 +152,20 @@ class _Loader:
             moment = self._at(raw["days_ago"]) + dt.timedelta(minutes=5 * position)
             with clock.set_to(moment):
                 logged = self._item(client, item)
+                if "tried" in item:
+                    self._trial(client, item)
             if "settled" in item:
                 with clock.set_to(moment + dt.timedelta(days=1)):
                     answer_morning(client, self._user, logged, item["settled"])
+
+    def _trial(self, client: Client, raw: dict[str, Any]) -> None:
+        """Both ways of a slot, tried from the set-up that was used."""
+        today, side, tried = Today.of(client), Side(raw["side"]), raw["tried"]
+        setup = today.last_used(raw["variation"], side) or {}
+        felt = {name: tried[name] for name in ("felt_a", "felt_b", "kept")}
+        other = SlotValue(choice=tried["other"])
+        said = {"variation": raw["variation"], "side": side, "slot": tried["slot"], "setup": setup, "other": other}
+        keep_trial(today, self._user, TrialIn(id=uuid.uuid4(), **said, **felt))
 
     def _item(self, client: Client, raw: dict[str, Any]) -> uuid.UUID:
         today = Today.of(client)

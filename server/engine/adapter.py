@@ -24,7 +24,7 @@ from common.recent import Recent
 from common.speech import own
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
-from visits.models import LoggedItem, LoggedItemQuerySet, OwnDecision
+from visits.models import LoggedItem, LoggedItemQuerySet, OwnDecision, Trial
 
 
 @dataclass(frozen=True)
@@ -100,6 +100,7 @@ def _read(client: Client) -> Reading:
         "daily": _daily(client, {entry["id"] for entry in entries}),
         **_measures(client),
         "responses": [response_value(item) for item in logged_items(client)],
+        "trials": [trial_value(trial) for trial in Trial.objects.filter(visit__client=client).select_related("visit")],
         "settings": {
             "discomfort_allowed": client.discomfort_allowed,
             "breath_s": client.breath_s,
@@ -112,7 +113,7 @@ def _read(client: Client) -> Reading:
         return _read_in_parts(raw)
 
 
-PARTS = ("daily", "ranges", "body", "tests", "seen", "responses")
+PARTS = ("daily", "ranges", "body", "tests", "seen", "responses", "trials")
 """Parts of a client's file that are read row by row where something in them cannot be."""
 
 
@@ -277,6 +278,11 @@ def response_value(item: LoggedItem) -> dict[str, Any]:
         "settled_next_morning": settled,
         "note": item.note,
     }
+
+
+def trial_value(trial: Trial) -> dict[str, Any]:
+    fields = ("variation", "side", "slot", "a", "b", "felt_a", "felt_b", "kept")
+    return {"id": str(trial.pk), "date": trial.visit.date, **{name: getattr(trial, name) for name in fields}}
 
 
 def room_value() -> Room:

@@ -23,6 +23,7 @@ from asketa_core import (
     Library,
     NoGrid,
     Otherwise,
+    Response,
     Room,
     Screened,
     Side,
@@ -42,6 +43,8 @@ from asketa_core import (
     next_tightening,
     recently_operated,
     shared_decision,
+    standing,
+    with_kept,
 )
 from clients.models import Client
 from common import clock
@@ -150,17 +153,18 @@ class Today:
         return cached(self.key, situation.date, "allowed", rung.id, side, compute=compute)
 
     def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
-        """The set-up this side last used on this rung, or failing that on its family."""
+        """The set-up this side last used on this rung, or failing that on its family, with the ways kept since both were
+        tried."""
         rung = self.library.variation(rung_id)
         lane = None if rung.shared else side
-        used = self._last_setups.get((rung_id, lane)) or self._last_setups.get((rung.family, lane))
-        return None if used is None else dict(used)
+        used = self._last_holds.get((rung_id, lane)) or self._last_holds.get((rung.family, lane))
+        return with_kept(used, standing(self.file.trials, rung, side))
 
     @cached_property
-    def _last_setups(self) -> dict[tuple[str, Side | None], Mapping[str, SlotValue]]:
-        """The set-up last used by variation and by family, on each side and on either."""
+    def _last_holds(self) -> dict[tuple[str, Side | None], Response]:
+        """The last hold by variation and by family, on each side and on either."""
         return {
-            (what, lane): response.setup
+            (what, lane): response
             for response in self.file.responses
             for what in (response.variation, response.family)
             for lane in (response.side, None)
@@ -196,6 +200,7 @@ class Today:
         mine = [r for r in self.file.responses if r.side is side and r.family == family]
         judged = [self.judged[response.id] for response in mine]
         otherwise = self._own_decisions.get((family, side))
+        trials = [trial for trial in self.file.trials if trial.family == family]
 
         def compute() -> Decision:
             return next_step(
@@ -207,11 +212,12 @@ class Today:
                 today=self.date,
                 keep_range=keeps_range(self.file, self.date),
                 otherwise=otherwise,
+                trials=trials,
             )
 
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
         state = ",".join(f"{j.response.id}{j.tolerance.value}" for j in judged)
-        return self.cached("decision", family, side, digest(f"{state} {otherwise}"), compute=compute)
+        return self.cached("decision", family, side, digest(f"{state} {otherwise} {trials}"), compute=compute)
 
     def tolerances(self) -> dict[str, Tolerance]:
         """Every response's tolerance by id."""
@@ -222,7 +228,7 @@ def situation_key(file: ClientFile, room: Room, library: str) -> str:
     """Fingerprint of everything a verdict depends on: what happened in past visits is no part of it.
     ``library`` is the fingerprint of the practice's own variations."""
     return digest(
-        file.model_dump_json(exclude={"responses": True, "client": {"name"}, "settings": {"breath_s"}})
+        file.model_dump_json(exclude={"responses": True, "trials": True, "client": {"name"}, "settings": {"breath_s"}})
         + room.model_dump_json()
         + library
         + RULES_FINGERPRINT["engine"]
@@ -274,7 +280,9 @@ def snapshot(
 
 def _records_of_nobody(today: Today) -> dict[str, Any]:
     """What was recorded and measured, with how old the client was instead of who they are."""
-    records = today.file.model_dump(mode="json", exclude={"responses": True, "client": {"name", "birth_date"}})
+    records = today.file.model_dump(
+        mode="json", exclude={"responses": True, "trials": True, "client": {"name", "birth_date"}}
+    )
     born = today.file.client.birth_date
     if born is not None:
         records["client"]["age_years"] = today.file.age_on(today.date)

@@ -15,6 +15,7 @@ from pydantic import ValidationError
 
 from accounts.models import User
 from asketa_core import TEST_RESULTS, ClientFile, Response, implausible_file, parse
+from asketa_core import Trial as TrialValue
 from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry, Person
 from common import clock
@@ -24,7 +25,7 @@ from engine.adapter import client_file
 from engine.shelf import practice_library
 from measures.models import SEEN, TEST, Measure
 from practices.models import Practice
-from visits.models import LoggedItem, MorningAnswer, Visit
+from visits.models import LoggedItem, MorningAnswer, Trial, Visit
 
 NAMELESS = "Client from a file"
 BATCH = 500
@@ -52,7 +53,7 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
     person = Person(client=client, name=file.client.name or NAMELESS, birth_date=file.client.birth_date, **own)
     _store_entries(file, client, own)
     _store_measures(file, client, own)
-    _store_responses(file, client, own, person)
+    _store_visits(file, client, own, person)
     person.save(force_insert=True)
     record(client, "client.imported", user)
     return client
@@ -129,10 +130,13 @@ def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> No
     )
 
 
-def _store_responses(file: ClientFile, client: Client, own: dict[str, Any], person: Person) -> None:
-    days = dict.fromkeys(response.date for response in file.responses)
+def _store_visits(file: ClientFile, client: Client, own: dict[str, Any], person: Person) -> None:
+    days = dict.fromkeys(each.date for each in (*file.responses, *file.trials))
     visits = {day: Visit(client=client, date=day, **own) for day in days}
     Visit.objects.bulk_create(visits.values(), batch_size=BATCH)
+    Trial.objects.bulk_create(
+        (_trial(trial, visits[trial.date], place, own) for place, trial in enumerate(file.trials)), batch_size=BATCH
+    )
     items = [_item(response, visits[response.date], place, own) for place, response in enumerate(file.responses)]
     LoggedItem.objects.bulk_create(items, batch_size=BATCH)
     person.notes = {str(item.pk): item.note for item in items if item.note}
@@ -156,3 +160,13 @@ def _item(response: Response, visit: Visit, place: int, own: dict[str, Any]) -> 
     )  # fmt: skip
     item.note = response.note
     return item
+
+
+def _trial(trial: TrialValue, visit: Visit, place: int, own: dict[str, Any]) -> Trial:
+    fields = trial.model_dump(mode="json", exclude={"id", "date", "a", "b"})
+    a, b = (value.model_dump(exclude_none=True) for value in (trial.a, trial.b))
+    # The rest of the set-up is not in the file; the file's order is kept by the clock.
+    return Trial(
+        visit=visit, a=a, b=b, setup={trial.slot: a}, snapshot={"imported": True},
+        **{**own, "created_at": clock.now() + dt.timedelta(microseconds=place)}, **fields,
+    )  # fmt: skip

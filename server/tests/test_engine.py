@@ -191,5 +191,6 @@ class Histories(SimpleTestCase):
                 "visits_morninganswer": "item__visit__client",
                 "visits_incident": "visit__client",
                 "visits_owndecision": "client",
+                "visits_trial": "visit__client",
             },
         )

@@ -16,7 +16,7 @@ from engine.adapter import client_file
 from engine.answers import Today
 from engine.shelf import practice_library
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
-from visits import choosing, responses, services, setting_up
+from visits import choosing, responses, services, setting_up, trials
 from visits import mat as beside_the_mat
 from visits.schemas import (
     CorrectionIn,
@@ -35,7 +35,9 @@ from visits.schemas import (
     ResponseFamily,
     SetupOut,
     SetupQuery,
+    TrialIn,
     WayQuery,
+    WaysOut,
 )
 
 router = Router(tags=["visits"])
@@ -123,6 +125,37 @@ def setup_way(
     """The way in and out of one set-up, station by station; empty where there is none."""
     today = Today.of(get_client(client_id))
     return setting_up.way_for(today, _rung(today, variation_id), side, payload.setup)
+
+
+@router.post("/clients/{client_id}/setups/{variation_id}/{side}/ways", response=WaysOut, operation_id="setupWays")
+@in_practice(Permission.CLIENTS_READ)
+def setup_ways(
+    request: PracticeRequest,
+    practice_id: PracticeId,
+    client_id: uuid.UUID,
+    variation_id: str,
+    side: Side,
+    payload: WayQuery,
+) -> WaysOut:
+    """One set-up and every other way of it to be tried against it."""
+    today = Today.of(get_client(client_id))
+    found = trials.ways_of(today, _rung(today, variation_id), side, payload.setup)
+    if found is None:
+        raise Http404
+    return found
+
+
+@router.post("/clients/{client_id}/trials", response={201: MatOut}, operation_id="keepTrial")
+@in_practice(Permission.VISITS_WRITE)
+def keep_trial(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: TrialIn
+) -> Status[MatOut]:
+    """Keep the calmer of two ways for one side; today's plan goes on with it."""
+    client = get_client(client_id)
+    today = Today.of(client)
+    _rung(today, payload.variation)
+    trials.keep_trial(today, request.user, payload)
+    return Status(201, beside_the_mat.mat(Today.of(client)))
 
 
 @router.post("/clients/{client_id}/mat", response=MatOut, operation_id="takeToTheMat")

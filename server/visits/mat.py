@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, Literal
 
 from django.http import Http404
@@ -13,10 +13,13 @@ from asketa_core import (
     SIDES,
     NoGrid,
     Part,
+    Phrase,
+    Screened,
     Side,
     SlotValue,
     Variation,
     amount_of,
+    chosen_words,
     cue_words,
     describe,
     detail_at,
@@ -28,6 +31,7 @@ from asketa_core import (
     held_s,
     kind_of,
     lane_view,
+    listed,
     pose_of,
     same_setup,
     say,
@@ -55,6 +59,7 @@ from visits.schemas import (
 )
 from visits.services import twin_id
 from visits.setting_up import detail_of
+from visits.trials import slot_trials
 
 MOST_MORNINGS = 6
 
@@ -188,7 +193,7 @@ def _mat_side(
         name=rung.name,
         short=rung.short,
         setup=detail.setup,
-        setup_words=detail_at(today.situation, screened, row).line,
+        setup_words=_in_one_line(today, screened, row, setup),
         dose_s=planned["dose_s"],
         dose=dose_words(rung.hold, planned["dose_s"]),
         style=rung.hold.style,
@@ -213,10 +218,15 @@ def _mat_side(
             compute=lambda: _step_back(today, rung, side, setup),
         )
         or None,
+        trials=slot_trials(today, rung, side),
         last=items.get(last) if last is not None else None,
         decision=decision_out(today.library, decision),
         logged_today=[items[key] for key in now if key in items],
     )
+
+
+def _in_one_line(today: Today, screened: Screened, row: int, setup: Mapping[str, SlotValue]) -> Phrase:
+    return listed([detail_at(today.situation, screened, row).line, *chosen_words(screened.variation, setup)])
 
 
 def _changed_since(
@@ -241,7 +251,7 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
         name=target.name,
         short=target.short,
         setup=dict(step.setup),
-        setup_words=detail_at(today.situation, screened, row).line,
+        setup_words=_in_one_line(today, screened, row, step.setup),
         dose_s=target.hold.start_s,
         dose=dose_words(target.hold, target.hold.start_s),
         figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side), words()),

@@ -118,6 +118,33 @@ class Incident(PracticeRow):
         ordering = ["created_at", "id"]
 
 
+class Trial(PracticeRow):
+    """Two ways of one slot held briefly one after the other, and which was kept. ``setup`` is the first way whole, ``b`` the
+    slot's other value; ``snapshot`` keeps what was judged of both."""
+
+    append_only = True
+
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="trials")
+    variation = models.CharField(max_length=80)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES)
+    slot = models.CharField(max_length=80)
+    setup: Any = models.JSONField()
+    a: Any = models.JSONField()
+    b: Any = models.JSONField()
+    felt_a = models.PositiveSmallIntegerField()
+    felt_b = models.PositiveSmallIntegerField()
+    kept = models.CharField(max_length=1, choices=[("a", "a"), ("b", "b")])
+    snapshot: Any = models.JSONField()
+
+    class Meta:
+        ordering = ["visit__date", "created_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=SIDE_KNOWN, name="trial_side_known"),
+            models.CheckConstraint(condition=models.Q(felt_a__lte=10, felt_b__lte=10), name="trial_felt_0_to_10"),
+            models.CheckConstraint(condition=models.Q(kept__in=("a", "b")), name="trial_kept_known"),
+        ]
+
+
 DECISIONS = ("stay", "offer", "step_back", "leave_out", "as_computed")
 
 

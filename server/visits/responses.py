@@ -20,6 +20,7 @@ from visits.choosing import decision_out
 from visits.holds import hold_fields, setup_used
 from visits.models import LoggedItem
 from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName
+from visits.trials import trials_of
 
 CSV_COLUMNS = (
     "date", "side", "family", "variation", "setup", "seat_cm", "support_cm", "dose_s", "held_s", "before", "during", "after",
@@ -60,6 +61,7 @@ def _lane(
         change=say("would_change", decision.code) if points else "",
         points=points,
         earlier=(family.family, side) in earlier,
+        trials=trials_of(today, family.family, side),
     )
 
 

@@ -352,6 +352,7 @@ class ResponseLane(Schema):
     change: Text
     points: list[ResponsePoint]
     earlier: bool
+    trials: list[TrialOut]
 
 
 class ResponseFamily(Schema):
@@ -373,6 +374,71 @@ class DecisionIn(Input):
     side: Side
     action: Literal["stay", "offer", "step_back", "leave_out", "as_computed"]
     reason: FreeText = Field(default="", max_length=300)
+
+
+class TrialIn(Input):
+    """Two ways of one slot tried one after the other: the set-up of the first, the slot's other value, the discomfort in each
+    and which is kept. ``id`` is made by the device: sending twice stores once."""
+
+    id: uuid.UUID
+    variation: Key
+    side: Side
+    slot: Key
+    setup: SetUp
+    other: SlotValue
+    felt_a: Score
+    felt_b: Score
+    kept: Literal["a", "b"]
+
+
+class TrialOut(Schema):
+    """Two ways that were tried on one side, in words."""
+
+    id: uuid.UUID
+    date: dt.date
+    slot: str
+    label: Text
+    a: Text
+    b: Text
+    felt_a: int
+    felt_b: int
+    kept: Literal["a", "b"]
+
+
+class SlotTrial(Schema):
+    """A slot of which both ways may be tried: what came of it last on this side, and whether it flared up since."""
+
+    slot: str
+    label: Text
+    last: TrialOut | None
+    again: bool
+
+
+class WayOut(Schema):
+    """Another way of one slot, held against the set-up it was asked about; ``here`` is that one's own."""
+
+    slot: str
+    label: Text
+    here: Text
+    there: Text
+    value: SlotValue
+    setup_words: Text
+    verdict: Verdict
+    cautions: list[FindingOut]
+    figure: str
+    figure_words: Text
+
+
+class WaysOut(Schema):
+    """A set-up and every other way of it that is open today."""
+
+    setup: dict[str, SlotValue]
+    setup_words: Text
+    verdict: Verdict
+    cautions: list[FindingOut]
+    figure: str
+    figure_words: Text
+    ways: list[WayOut]
 
 
 class IncidentIn(Input):
@@ -423,6 +489,7 @@ class MatSide(Schema):
     watch: list[Text]
     changed_since: ChangedSince | None
     step_back: MatStepBack | None
+    trials: list[SlotTrial]
     last: ItemOut | None
     decision: DecisionOut
     logged_today: list[ItemOut]

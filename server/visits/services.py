@@ -37,8 +37,12 @@ def built_as(screened: Screened, setup: Mapping[str, SlotValue]) -> dict[str, Sl
     return {**screened.grid.setup(screened.grid.nearest(setup)), **chosen}
 
 
-def _stored(setup: dict[str, SlotValue]) -> dict[str, Any]:
-    return {name: value.model_dump(exclude_none=True) for name, value in setup.items()}
+def stored_setup(setup: dict[str, SlotValue]) -> dict[str, Any]:
+    return {name: stored_value(value) for name, value in setup.items()}
+
+
+def stored_value(value: SlotValue) -> dict[str, Any]:
+    return value.model_dump(exclude_none=True)
 
 
 @transaction.atomic
@@ -88,7 +92,7 @@ def planned_side(screened: Screened, setup: Mapping[str, SlotValue], dose_s: int
     """One side of a plan. What was judged is what is planned: the room's own stacks, not whatever was sent."""
     return {
         "variation": screened.variation.id,
-        "setup": _stored(built_as(screened, setup)),
+        "setup": stored_setup(built_as(screened, setup)),
         "dose_s": dose_s,
         "rounds": rounds,
         "verdict": screened.verdict_at(screened.grid.nearest(setup)).value,
@@ -153,7 +157,7 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
         **_said(data),
         "variation": rung.id,
         "side": data.side.value,
-        "setup_used": _stored(data.setup_used),
+        "setup_used": stored_setup(data.setup_used),
         "dose_s": data.dose_s,
     }
     if (known := _known(today, data, content)) is not None:
