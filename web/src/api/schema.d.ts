@@ -969,6 +969,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/setups/{variation_id}/{side}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Setup Ways
+         * @description One set-up and every other way of it to be tried against it.
+         */
+        post: operations["setupWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Trial
+         * @description Keep the calmer of two ways for one side; today's plan goes on with it.
+         */
+        post: operations["keepTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/mat": {
         parameters: {
             query?: never;
@@ -3663,6 +3703,51 @@ export interface components {
             };
         };
         /**
+         * WayOut
+         * @description Another way of one slot, held against the set-up it was asked about; ``here`` is that one's own.
+         */
+        WayOut: {
+            /** Slot */
+            slot: string;
+            /** Label */
+            label: string;
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
+            value: components["schemas"]["SlotValue"];
+            /** Setup Words */
+            setup_words: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Cautions */
+            cautions: components["schemas"]["FindingOut"][];
+            /** Figure */
+            figure: string;
+            /** Figure Words */
+            figure_words: string;
+        };
+        /**
+         * WaysOut
+         * @description A set-up and every other way of it that is open today.
+         */
+        WaysOut: {
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
+            /** Setup Words */
+            setup_words: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Cautions */
+            cautions: components["schemas"]["FindingOut"][];
+            /** Figure */
+            figure: string;
+            /** Figure Words */
+            figure_words: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+        };
+        /**
          * AskedOut
          * @description A record about which one asks at arrival how it is, and what was said today.
          */
@@ -3856,6 +3941,8 @@ export interface components {
             watch: string[];
             changed_since: components["schemas"]["ChangedSince"] | null;
             step_back: components["schemas"]["MatStepBack"] | null;
+            /** Trials */
+            trials: components["schemas"]["SlotTrial"][];
             last: components["schemas"]["ItemOut"] | null;
             decision: components["schemas"]["DecisionOut"];
             /** Logged Today */
@@ -3883,6 +3970,83 @@ export interface components {
             figure: string;
             /** Figure Words */
             figure_words: string;
+        };
+        /**
+         * SlotTrial
+         * @description A slot of which both ways may be tried: what came of it last on this side, and whether it flared up since.
+         */
+        SlotTrial: {
+            /** Slot */
+            slot: string;
+            /** Label */
+            label: string;
+            last: components["schemas"]["TrialOut"] | null;
+            /** Again */
+            again: boolean;
+        };
+        /**
+         * TrialOut
+         * @description Two ways that were tried on one side, in words.
+         */
+        TrialOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Slot */
+            slot: string;
+            /** Label */
+            label: string;
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Felt A */
+            felt_a: number;
+            /** Felt B */
+            felt_b: number;
+            /**
+             * Kept
+             * @enum {string}
+             */
+            kept: "a" | "b";
+        };
+        /**
+         * TrialIn
+         * @description Two ways of one slot tried one after the other: the set-up of the first, the slot's other value, the discomfort in each
+         *     and which is kept. ``id`` is made by the device: sending twice stores once.
+         */
+        TrialIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Variation */
+            variation: string;
+            side: components["schemas"]["Side"];
+            /** Slot */
+            slot: string;
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
+            other: components["schemas"]["SlotValue"];
+            /** Felt A */
+            felt_a: number;
+            /** Felt B */
+            felt_b: number;
+            /**
+             * Kept
+             * @enum {string}
+             */
+            kept: "a" | "b";
         };
         /** AcceptedIn */
         AcceptedIn: {
@@ -3981,6 +4145,8 @@ export interface components {
             points: components["schemas"]["ResponsePoint"][];
             /** Earlier */
             earlier: boolean;
+            /** Trials */
+            trials: components["schemas"]["TrialOut"][];
         };
         /**
          * ResponsePoint
@@ -5594,6 +5760,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MomentOut"][];
+                };
+            };
+        };
+    };
+    setupWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                variation_id: string;
+                /** @description A side of the client's own body. */
+                side: "left" | "right";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+        };
+    };
+    keepTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatOut"];
                 };
             };
         };

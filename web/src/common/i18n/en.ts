@@ -545,6 +545,25 @@ export const en = {
       doctor: 'Happening now? Then a doctor first',
       begin: 'Begin',
     },
+    both: {
+      open: 'Try both ways',
+      untried: '{{what}}: not tried on this side yet.',
+      kept: '{{what}}: {{kept}}, kept on {{date}}.',
+      again: '{{what}}: a flare since {{date}}. Try both again.',
+      title: 'Both ways, {{side}}:',
+      which: 'What to try',
+      choice: '{{what}}: {{there}}',
+      how_one: 'A for {{count}} breath, then B. The calmer is kept for this side.',
+      how_other: 'A for {{count}} breaths, then B. The calmer is kept for this side.',
+      none: 'Nothing of this set-up has another way that is open today.',
+      clock: '{{now}} of {{count}} s',
+      timer: 'Hold {{which}}',
+      felt: 'felt, 0–10',
+      feltIn: 'Discomfort felt in {{which}}',
+      score: '{{which}} felt {{score}}',
+      keep: 'Keep {{words}}',
+      otherwise: 'Rather {{words}}',
+    },
     summary: {
       title: 'The visit',
       notDone: 'not done',
@@ -627,6 +646,10 @@ export const en = {
     timing: { left: 'timing the left', right: 'timing the right', both: 'timing both sides' },
   },
   responses: {
+    tried: {
+      title: 'Tried both ways',
+      line: '{{date}}: {{what}} {{kept}} ({{feltKept}} of 10) kept, {{other}} ({{feltOther}}) not.',
+    },
     empty: 'Nothing logged yet',
     emptyMore: 'What happens on the mat appears here, left and right facing.',
     legend:

@@ -384,3 +384,63 @@ describe('the card', () => {
     await expectAccessible()
   })
 })
+
+describe('both ways', () => {
+  const answers = recorded as unknown as Record<string, { setup: unknown; ways?: { slot: string }[] }>
+  const WAYS = Object.entries(answers).find(
+    ([key, { ways }]) => key.endsWith('/ways') && ways?.some(({ slot }) => slot === 'foot'),
+  )?.[1]
+  const trials = [{ slot: 'foot', label: 'Foot', last: null, again: false }]
+  const left = { ...mat.families[0]?.left, trials }
+  const tried = { ...mat, families: [{ ...mat.families[0], left, right: null }] }
+  const kept = {
+    id: 't', date: '2026-11-20', slot: 'foot', label: 'Foot', a: 'at rest', b: 'drawn up', felt_a: 3, felt_b: 1, kept: 'b',
+  } // prettier-ignore
+
+  it('holds one after the other and keeps the calmer for its side', async () => {
+    const { user, sentTo } = await begin({
+      [MAT]: tried,
+      [`POST /api${CLIENT}/setups/${left.variation ?? ''}/left/ways`]: WAYS,
+      [`POST /api${CLIENT}/trials`]: tried,
+    })
+    expect((await lane('left')).getByText(/Foot: not tried on this side yet/)).toBeTruthy()
+    await user.click(await button('Try both ways'))
+    const dialog = within(await screen.findByRole('dialog', { name: /Both ways, left/ }))
+    await dialog.findByRole('region', { name: 'A: Foot, at rest' })
+    expect(dialog.queryByRole('button', { name: /^Keep/ })).toBeNull()
+    await expectAccessible()
+    await user.click(dialog.getByRole('button', { name: 'A felt 3' }))
+    await user.click(dialog.getByRole('button', { name: 'B felt 1' }))
+    await user.click(dialog.getByRole('button', { name: 'Rather at rest' }))
+    expect(dialog.getByRole('button', { name: 'Keep at rest' })).toBeTruthy()
+    await user.click(dialog.getByRole('button', { name: 'Rather drawn up' }))
+    await user.click(dialog.getByRole('button', { name: 'Keep drawn up' }))
+    await waitFor(() => {
+      expect(screen.queryByRole('dialog')).toBeNull()
+    })
+    const body = sentTo('POST', '/trials')[0]?.body
+    expect(body).toMatchObject({
+      slot: 'foot',
+      felt_a: 3,
+      felt_b: 1,
+      kept: 'b',
+      other: { choice: 'drawn_up' },
+    })
+    expect(body).toMatchObject({ setup: WAYS?.setup })
+  })
+
+  it('says what is kept, and to try again after a flare', async () => {
+    const told = (again: boolean) => ({
+      ...tried,
+      families: [{ ...tried.families[0], left: { ...left, trials: [{ ...trials[0], last: kept, again }] } }],
+    })
+    await begin({ [MAT]: told(false) })
+    expect((await lane('left')).getByText(/Foot: drawn up, kept on 20 Nov/)).toBeTruthy()
+  })
+
+  it('asks to try again after a flare', async () => {
+    const again = { ...left, trials: [{ ...trials[0], last: kept, again: true }] }
+    await begin({ [MAT]: { ...tried, families: [{ ...tried.families[0], left: again }] } })
+    expect((await lane('left')).getByText(/a flare since 20 Nov. Try both again/)).toBeTruthy()
+  })
+})

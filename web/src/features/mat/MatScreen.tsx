@@ -248,6 +248,7 @@ export function MatScreen() {
               family={family}
               lane={stop.lane}
               date={day}
+              breath_s={mat.data?.breath_s ?? 0}
               before={arrived.before}
               notes={mindedOn(notes, stop.lane === 'both' ? ['left', 'right', null] : [stop.lane, null])}
               onLogged={(answer) => {
@@ -291,6 +292,7 @@ interface WorkingProps {
   family: Schemas['MatFamily']
   lane: Lane
   date: string
+  breath_s: number
   before: number | null
   notes: readonly string[]
   onLogged: (mat: Schemas['MatOut']) => void

@@ -16,6 +16,7 @@ import { HoldForm } from './HoldForm'
 import { HoldTimer } from './HoldTimer'
 import { LoggedHolds, scoresOf } from './LoggedHolds'
 import { type Used } from './model'
+import { TriedBefore, TryBoth } from './TryBoth'
 import { useLane } from './useLane'
 
 const Work = styled('section')(({ theme }) => ({
@@ -63,6 +64,7 @@ interface Props {
   name: string
   date: string
   mat: Schemas['MatSide']
+  breath_s: number
   before: number | null
   /** What limits and what is to be asked on this side, from the client's records. */
   notes: readonly string[]
@@ -72,7 +74,7 @@ interface Props {
 }
 
 /** The side that is worked on, large: its picture, its set-up, what to mind, the clock, and what happened. */
-export function WorkingLane({ lane, name, date, mat, before, notes, onLogged, onSkip }: Props) {
+export function WorkingLane({ lane, name, date, mat, breath_s, before, notes, onLogged, onSkip }: Props) {
   const { t } = useTranslation()
   const { client_id } = useClientPath()
   const [hold, setHold] = usePicked<Hold>(`hold:${client_id}:${date}:${mat.variation}:${lane}`, NO_HOLD)
@@ -122,7 +124,7 @@ export function WorkingLane({ lane, name, date, mat, before, notes, onLogged, on
                     scores: scoresOf(mat.last, t('mat.during'), t('mat.after')),
                     tolerance: t(`mat.tolerance.${mat.last.tolerance}`),
                   })}{' '}
-              {mat.logged_today.length === 0 && mat.decision.reason}
+              {mat.logged_today.length === 0 && mat.decision.reason} <TriedBefore trials={mat.trials} />
             </Typography>
           </div>
         </div>
@@ -175,6 +177,7 @@ export function WorkingLane({ lane, name, date, mat, before, notes, onLogged, on
               onStep={work.stepBack}
               onUnstep={work.unstep}
             />
+            {!work.stepped && <TryBoth lane={lane} name={name} date={date} breath_s={breath_s} mat={mat} />}
             <Rest />
             {!work.describing && (
               <Button variant="outlined" color="inherit" onClick={work.again}>

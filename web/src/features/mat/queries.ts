@@ -1,4 +1,4 @@
-import { query } from '../../api/client'
+import { query, type Schemas, type Side } from '../../api/client'
 import { useChanged, useHoldsChanged } from '../../common/changes'
 import { useClientPath } from '../../common/route'
 
@@ -31,4 +31,18 @@ export function useNews() {
 
 export function useIncident() {
   return query.useMutation('post', `${CLIENT}/incidents`, useHoldsChanged())
+}
+
+/** A set-up with every other way of it that is open today. */
+export function useWays(variation_id: string, side: Side, setup: Schemas['MatSide']['setup']) {
+  const path = useClientPath()
+  return query.useQuery('post', `${CLIENT}/setups/{variation_id}/{side}/ways`, {
+    params: { path: { ...path, variation_id, side } },
+    body: { setup },
+  })
+}
+
+/** Keep the calmer of two ways; the plan goes on with it. */
+export function useKeepTrial() {
+  return query.useMutation('post', `${CLIENT}/trials`, useHoldsChanged())
 }

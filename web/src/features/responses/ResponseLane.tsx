@@ -1,9 +1,10 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
+import { shortDate } from '../../common/dates'
 import { useClientPath } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { SideHead } from '../../common/ui/SideHead'
@@ -41,6 +42,7 @@ export function ResponseLane({ family, lane, name, rungs, allowed }: Props) {
             {t('responses.wouldChange')}
             {lane.change}
           </Typography>
+          {lane.trials.length > 0 && <Trials trials={lane.trials} />}
           {mayWrite && (
             <Button
               size="small"
@@ -66,5 +68,32 @@ export function ResponseLane({ family, lane, name, rungs, allowed }: Props) {
         />
       )}
     </Box>
+  )
+}
+
+/** What was tried both ways, the latest first, and which was kept. */
+function Trials({ trials }: { trials: Schemas['TrialOut'][] }) {
+  const { t } = useTranslation()
+  const heading = useId()
+  return (
+    <div>
+      <Typography variant="note" component="p" id={heading} sx={{ mt: 0.5 }}>
+        {t('responses.tried.title')}
+      </Typography>
+      <ul aria-labelledby={heading} style={{ margin: 0, paddingLeft: 18, lineHeight: 1.4 }}>
+        {trials.map((each) => (
+          <li key={each.id}>
+            {t('responses.tried.line', {
+              date: shortDate(each.date),
+              what: each.label,
+              kept: each.kept === 'a' ? each.a : each.b,
+              feltKept: each.kept === 'a' ? each.felt_a : each.felt_b,
+              other: each.kept === 'a' ? each.b : each.a,
+              feltOther: each.kept === 'a' ? each.felt_b : each.felt_a,
+            })}
+          </li>
+        ))}
+      </ul>
+    </div>
   )
 }
