@@ -216,6 +216,7 @@ def _open_mornings(today: Today) -> list[OpenMorning]:
                 side=None if rung.shared else Side(item.side),
                 name=rung.name,
                 during=item.during,
+                asked=item.asked,
             )
         )
     return found

@@ -65,6 +65,7 @@ class OpenMorning(Schema):
     side: Side | None
     name: Text
     during: int
+    asked: bool
 
 
 class SessionOut(AppointmentOut):

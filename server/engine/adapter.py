@@ -276,6 +276,7 @@ def response_value(item: LoggedItem) -> dict[str, Any]:
         "place": item.place,
         "signs": item.signs,
         "settled_next_morning": settled,
+        "morning_asked": item.asked,
         "note": item.note,
     }
 

@@ -16,6 +16,7 @@ from typing import Any, TypeVar
 from django.core.cache import cache
 
 from asketa_core import (
+    Bearing,
     ClientFile,
     Decision,
     Judged,
@@ -46,6 +47,7 @@ from asketa_core import (
     standing,
     with_kept,
 )
+from asketa_core import __version__ as engine_version
 from clients.models import Client
 from common import clock
 from common.recent import Recent
@@ -185,6 +187,10 @@ class Today:
         found = _recent_grids.get((self.key, self.date, rung.id, worked), lambda: self.situation.screen(rung, worked))
         return found if isinstance(found, NoGrid) or found.side is side else replace(found, side=side)
 
+    def judged_on(self, family: str, side: Side) -> list[Judged]:
+        """Every hold of one side of a ladder with what it means, oldest first."""
+        return [self.judged[r.id] for r in self.file.responses if r.side is side and r.family == family]
+
     def decision(self, family: str, side: Side) -> Decision:
         """The next step on one side of one ladder; shared shapes have one for both."""
         if self.library.families[family].shared:
@@ -197,22 +203,24 @@ class Today:
         return own_decisions(self.client)
 
     def _decision_of(self, family: str, side: Side) -> Decision:
-        mine = [r for r in self.file.responses if r.side is side and r.family == family]
-        judged = [self.judged[response.id] for response in mine]
+        judged = self.judged_on(family, side)
         otherwise = self._own_decisions.get((family, side))
         trials = [trial for trial in self.file.trials if trial.family == family]
 
         def compute() -> Decision:
             return next_step(
                 judged,
-                self.library,
-                lambda rung, used: self.screen_with(rung, side, used),
-                after_operation=recently_operated(self.file, self.date),
-                tightens_on=next_tightening(self.file, self.date),
-                today=self.date,
-                keep_range=keeps_range(self.file, self.date),
-                otherwise=otherwise,
-                trials=trials,
+                Bearing(
+                    self.library,
+                    lambda rung, used: self.screen_with(rung, side, used),
+                    self.date,
+                    after_operation=recently_operated(self.file, self.date),
+                    tightens_on=next_tightening(self.file, self.date),
+                    keep_range=keeps_range(self.file, self.date),
+                    otherwise=otherwise,
+                    trials=trials,
+                    measured_on=self.file.measured_on(side, self.date),
+                ),
             )
 
         # Pending mornings turn into watch at noon: the judged tolerances are part of the key.
@@ -275,6 +283,7 @@ def snapshot(
         "records": _records_of_nobody(today),
         # A practice may change its own variations later: what this one said is known by its hash.
         "hashes": {**RULES_FINGERPRINT, "variation": digest(rung.model_dump_json())},
+        "versions": {"engine": engine_version, "library": practice_library().fingerprint},
     }
 
 
@@ -283,6 +292,8 @@ def _records_of_nobody(today: Today) -> dict[str, Any]:
     records = today.file.model_dump(
         mode="json", exclude={"responses": True, "trials": True, "client": {"name", "birth_date"}}
     )
+    # The row knows whom it is about; what it keeps of the time does not.
+    records["client"]["id"] = "nobody"
     born = today.file.client.birth_date
     if born is not None:
         records["client"]["age_years"] = today.file.age_on(today.date)

@@ -29,6 +29,7 @@ from visits.models import LoggedItem, MorningAnswer, Trial, Visit
 
 NAMELESS = "Client from a file"
 BATCH = 500
+SETTLED = {"yes": True, "no": False, "unknown": None}
 
 
 def exported(client: Client) -> dict[str, Any]:
@@ -131,7 +132,7 @@ def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> No
 
 
 def _store_visits(file: ClientFile, client: Client, own: dict[str, Any], person: Person) -> None:
-    days = dict.fromkeys(each.date for each in (*file.responses, *file.trials))
+    days = dict.fromkeys([*(each.date for each in file.responses), *(each.date for each in file.trials)])
     visits = {day: Visit(client=client, date=day, **own) for day in days}
     Visit.objects.bulk_create(visits.values(), batch_size=BATCH)
     Trial.objects.bulk_create(
@@ -142,16 +143,18 @@ def _store_visits(file: ClientFile, client: Client, own: dict[str, Any], person:
     person.notes = {str(item.pk): item.note for item in items if item.note}
     MorningAnswer.objects.bulk_create(
         (
-            MorningAnswer(item=item, settled=response.settled_next_morning == "yes", **own)
+            MorningAnswer(item=item, settled=SETTLED[response.settled_next_morning], **own)
             for response, item in zip(file.responses, items, strict=True)
-            if response.settled_next_morning != "unknown"
+            if response.morning_asked or response.settled_next_morning != "unknown"
         ),
         batch_size=BATCH,
     )
 
 
 def _item(response: Response, visit: Visit, place: int, own: dict[str, Any]) -> LoggedItem:
-    fields = response.model_dump(mode="json", exclude={"id", "date", "setup", "settled_next_morning", "note"})
+    fields = response.model_dump(
+        mode="json", exclude={"id", "date", "setup", "settled_next_morning", "morning_asked", "note"}
+    )
     setup = {name: value.model_dump(exclude_none=True) for name, value in response.setup.items()}
     # What was judged elsewhere at the time is not known here, and not made up. The file's order is kept by the clock.
     item = LoggedItem(

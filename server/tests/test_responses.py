@@ -47,9 +47,25 @@ class OverTime(ApiTest):
     def test_support_and_rung_are_there_for_the_staircase(self) -> None:
         self.log(8)
         (point,) = self.family()["left"]["points"]
-        self.assertEqual((point["rung"], point["support_cm"]), (1, 10))
+        self.assertEqual((point["rung"], point["support_cm"], point["less_support"]), (1, 10, "up"))
         self.assertGreaterEqual(point["seat_cm"], 45)
         self.assertIn("foot block 10", point["setup_words"])
+
+    def test_counts_and_the_furthest_calm_step_are_each_sides_own(self) -> None:
+        for days in (30, 20, 10):
+            self.log(days)
+        self.log(5, kind="sharp", side="right")
+        left, right = (self.family()[side]["trend"] for side in ("left", "right"))
+        self.assertEqual((left["sessions"], left["calm_in_a_row"], left["flares"]), (3, 3, 0))
+        self.assertIn("block flat", left["furthest"])
+        self.assertIn("Too few sessions", left["slope"])
+        self.assertEqual((right["calm_in_a_row"], right["flares"], right["furthest"]), (0, 1, ""))
+
+    def test_they_count_what_is_not_shown_as_well(self) -> None:
+        for days in (30, 20, 10):
+            self.log(days)
+        (family,) = self.client.get(self.url("/responses") + "?most=1").json()
+        self.assertEqual((len(family["left"]["points"]), family["left"]["trend"]["sessions"]), (1, 3))
 
     def test_the_decision_says_what_would_change_it(self) -> None:
         self.log(8)

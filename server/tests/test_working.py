@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 import uuid
 from typing import Any
 
@@ -123,6 +124,8 @@ class Logging(ApiTest):
         self.assertEqual(stored.snapshot["records"]["entries"][0]["kind"], "hip_replacement")
         self.assertEqual(set(stored.snapshot["hashes"]), {"poses", "limits", "engine", "variation"})
         self.assertTrue(stored.snapshot["margins"]["left"])
+        self.assertEqual(set(stored.snapshot["versions"]), {"engine", "library"})
+        self.assertNotIn(str(self.house.client.pk), json.dumps(stored.snapshot))
 
     def test_sending_twice_stores_once(self) -> None:
         item = self.house.item()
@@ -185,10 +188,35 @@ class NextVisit(ApiTest):
         )
         self.assertIn("sharp", decision["reason"])
 
+    def test_a_morning_asked_about_in_vain_is_watched_and_one_nobody_asked_about_is_not(self) -> None:
+        def held(days_ago: int, asked: bool) -> None:
+            item = self.house.item()
+            with clock.set_to(clock.now() - dt.timedelta(days=days_ago)):
+                self.post(self.url("/items"), item)
+            if asked:
+                with clock.set_to(clock.now() - dt.timedelta(days=days_ago - 1)):
+                    answer = self.post(self.url(f"/items/{item.id}/morning"), {})
+                    self.assertEqual([each["asked"] for each in answer.json()["morning_open"]], [True])
+
+        self.house.measured_before(60)
+        held(30, asked=True)
+        (first,) = self.client.get(self.url("/items")).json()
+        self.assertEqual((first["tolerance"], first["settled"], first["asked"]), ("watch", None, True))
+        # Asked in vain it is not asked about for ever.
+        self.assertEqual(self.client.get(self.url("/mat")).json()["morning_open"], [])
+        held(20, asked=False)
+        _, second = self.client.get(self.url("/items")).json()
+        self.assertEqual((second["tolerance"], second["asked"]), ("pending", False))
+        (still,) = self.client.get(self.url("/mat")).json()["morning_open"]
+        self.assertEqual(still["id"], second["id"])
+        # An answer that comes late counts.
+        self.post(self.url(f"/items/{first['id']}/morning"), {"settled": True})
+        self.assertEqual(self.client.get(self.url("/items")).json()[0]["tolerance"], "calm")
+
     def test_an_open_morning_is_asked_at_the_next_visit(self) -> None:
         self.log(7, settled=None)
         (open_item,) = self.client.get(self.url("/mat")).json()["morning_open"]
-        self.assertEqual(open_item["tolerance"], "watch")
+        self.assertEqual(open_item["tolerance"], "pending")
         answer = self.post(self.url(f"/items/{open_item['id']}/morning"), {"settled": True})
         self.assertEqual(answer.json()["morning_open"], [])
 

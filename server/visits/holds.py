@@ -14,7 +14,7 @@ def setup_used(item: LoggedItem) -> dict[str, SlotValue]:
 
 def hold_fields(rung: Variation, item: LoggedItem, tolerance: str) -> dict[str, Any]:
     """The fields of ``schemas.LoggedHold``."""
-    own = ("dose_s", "held_s", "before", "during", "after", "kind", "place", "signs", "note", "settled")
+    own = ("dose_s", "held_s", "before", "during", "after", "kind", "place", "signs", "note", "settled", "asked")
     return {
         "id": item.pk,
         "date": item.visit.date,

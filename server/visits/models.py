@@ -91,17 +91,22 @@ class LoggedItem(PracticeRow):
     @property
     def settled(self) -> bool | None:
         """The last answer about the next morning; ``None`` while it is open. Prefetch ``mornings``."""
-        answers = [morning.settled for morning in self.mornings.all()]
+        answers = [morning.settled for morning in self.mornings.all() if morning.settled is not None]
         return answers[-1] if answers else None
+
+    @property
+    def asked(self) -> bool:
+        """Whether the next morning was asked about. Prefetch ``mornings``."""
+        return len(self.mornings.all()) > 0
 
 
 class MorningAnswer(PracticeRow):
-    """Whether an item's discomfort had settled by the next morning."""
+    """Whether an item's discomfort had settled by the next morning; ``None`` when it was asked and no answer came."""
 
     append_only = True
 
     item = models.ForeignKey(LoggedItem, on_delete=models.PROTECT, related_name="mornings")
-    settled = models.BooleanField()
+    settled = models.BooleanField(null=True)
 
     class Meta:
         ordering = ["created_at"]

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import csv
 import io
+from typing import Literal
 
 from asketa_core import (
     SIDES,
     Family,
     Side,
     SlotValue,
+    StackSlot,
     Variation,
+    furthest_words,
     say,
+    slope_words,
+    trend_of,
     why_words,
 )
 from engine.adapter import logged_items
@@ -19,7 +24,7 @@ from engine.answers import Today
 from visits.choosing import decision_out
 from visits.holds import hold_fields, setup_used
 from visits.models import LoggedItem
-from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName
+from visits.schemas import ResponseFamily, ResponseLane, ResponsePoint, RungName, TrendOut
 from visits.trials import trials_of
 
 CSV_COLUMNS = (
@@ -62,6 +67,18 @@ def _lane(
         points=points,
         earlier=(family.family, side) in earlier,
         trials=trials_of(today, family.family, side),
+        trend=_trend(today, family, side),
+    )
+
+
+def _trend(today: Today, family: Family, side: Side) -> TrendOut:
+    trend = trend_of(today.judged_on(family.family, side), today.library)
+    return TrendOut(
+        sessions=trend.sessions,
+        calm_in_a_row=trend.calm_in_a_row,
+        flares=trend.flares,
+        furthest=furthest_words(trend, today.library),
+        slope=slope_words(trend),
     )
 
 
@@ -86,12 +103,13 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
         for item in items if most is None else items[-most:]:
             rung = today.library.variation(item.variation)
             outcome = judged[str(item.pk)]
-            seat, support = _heights(item, rung.recipe.seat_slot or "")
+            seat, support, less = _heights(item, rung)
             found.setdefault((name, side), []).append(
                 ResponsePoint(
                     rung=places[rung.id],
                     seat_cm=seat,
                     support_cm=support,
+                    less_support=less,
                     why=why_words(outcome),
                     **hold_fields(rung, item, outcome.tolerance.value),
                 )
@@ -99,12 +117,20 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
     return found, {lane for lane, items in by_lane.items() if most is not None and len(items) > most}
 
 
-def _heights(item: LoggedItem, seat_slot: str) -> tuple[float | None, float | None]:
-    """Height of the seat, and of whatever else the body was held up by most."""
+def _heights(item: LoggedItem, rung: Variation) -> tuple[float | None, float | None, Literal["up", "down"] | None]:
+    """Height of the seat, of whatever else the body was held up by most, and which way of that there is less support: a
+    block under the foot takes more the higher it is, one under the knee gives more. What makes no difference is left out."""
     slots = setup_used(item)
-    seat = slots.pop(seat_slot, SlotValue()).number
-    others = [value.number for value in slots.values() if value.stack is not None and value.number is not None]
-    return seat, max(others, default=None)
+    seat = slots.pop(rung.recipe.seat_slot or "", SlotValue()).number
+    others = [
+        (value.number, slot.less_support)
+        for name, value in slots.items()
+        if value.number is not None
+        and isinstance(slot := rung.setup_slots.get(name), StackSlot)
+        and slot.less_support != "none"
+    ]
+    height, less = max(others, default=(None, None))
+    return seat, height, less
 
 
 def responses_csv(today: Today) -> str:
@@ -120,7 +146,8 @@ def responses_csv(today: Today) -> str:
         for point in lane.points
     ]
     for point, side, family in sorted(rows, key=lambda row: (row[0].date, row[1].value)):
-        settled = {None: "", True: "yes", False: "no"}[point.settled]
+        open_morning = "not answered" if point.asked else ""
+        settled = {None: open_morning, True: "yes", False: "no"}[point.settled]
         writer.writerow(
             [
                 point.date.isoformat(), side.value, family.family, point.variation, point.setup_words, point.seat_cm or "",

@@ -328,6 +328,7 @@ class LoggedHold(Schema):
     signs: list[Sign] | None
     note: str
     settled: bool | None
+    asked: bool
     tolerance: Tolerance
 
 
@@ -336,16 +337,28 @@ class ItemOut(LoggedHold):
 
 
 class ResponsePoint(LoggedHold):
-    """One logged hold on the way: how much support it had, and why it came to what it did."""
+    """One logged hold on the way: how much support it had, which way of that is less, and why it came to what it did."""
 
     rung: int
     seat_cm: float | None
     support_cm: float | None
+    less_support: Literal["up", "down"] | None
     why: Text
 
 
+class TrendOut(Schema):
+    """What all the sessions of one side come to: how many, calm in a row, flares; the furthest calm step and where
+    discomfort goes, in words."""
+
+    sessions: int
+    calm_in_a_row: int
+    flares: int
+    furthest: Text
+    slope: Text
+
+
 class ResponseLane(Schema):
-    """``earlier`` says that there are holds before the first of ``points``."""
+    """``earlier`` says that there are holds before the first of ``points``; ``trend`` counts them all."""
 
     side: Side
     decision: DecisionOut
@@ -353,6 +366,7 @@ class ResponseLane(Schema):
     points: list[ResponsePoint]
     earlier: bool
     trials: list[TrialOut]
+    trend: TrendOut
 
 
 class ResponseFamily(Schema):
@@ -449,7 +463,9 @@ class IncidentIn(Input):
 
 
 class MorningIn(Input):
-    settled: Annotated[bool, Field(strict=True)]
+    """What the client said of the next morning; left out when they were asked and did not answer yet."""
+
+    settled: Annotated[bool, Field(strict=True)] | None = None
 
 
 class ChangedSince(Schema):

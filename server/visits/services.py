@@ -229,7 +229,8 @@ def _correct_one(today: Today, user: User, before: LoggedItem, data: SaidIn) -> 
 
 
 @transaction.atomic
-def answer_morning(client: Client, user: User, item_id: uuid.UUID, settled: bool) -> MorningAnswer:
+def answer_morning(client: Client, user: User, item_id: uuid.UUID, settled: bool | None) -> MorningAnswer:
+    """Keep what the client said of the next morning; ``None`` when they were asked and did not answer yet."""
     item = LoggedItem.objects.filter(pk=item_id, visit__client=client).first()
     if item is None:
         raise Http404

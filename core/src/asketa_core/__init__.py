@@ -39,6 +39,7 @@ from asketa_core.progress.demand import StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance, judge_responses, worked_families
 from asketa_core.progress.step import (
     Action,
+    Bearing,
     Decision,
     Otherwise,
     Step,
@@ -50,6 +51,7 @@ from asketa_core.progress.step import (
     step_of,
     why_words,
 )
+from asketa_core.progress.trend import Trend, furthest_words, slope_words, trend_of
 from asketa_core.progress.trials import Way, standing, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
@@ -149,6 +151,7 @@ __all__ = [
     "AnyEntry",
     "AsketaError",
     "Axis",
+    "Bearing",
     "Body",
     "BodyQuantity",
     "Bound",
@@ -215,6 +218,7 @@ __all__ = [
     "Timeline",
     "Tolerance",
     "Trade",
+    "Trend",
     "TriState",
     "Trial",
     "Variation",
@@ -248,6 +252,7 @@ __all__ = [
     "fingerprint",
     "first_open",
     "forms",
+    "furthest_words",
     "heights_words",
     "held_s",
     "hold_words",
@@ -303,6 +308,7 @@ __all__ = [
     "side_field",
     "side_view",
     "since",
+    "slope_words",
     "slot_words",
     "stack_words",
     "standard_library",
@@ -315,6 +321,7 @@ __all__ = [
     "timeline",
     "todays",
     "told_once",
+    "trend_of",
     "try_again",
     "turning_out_from_tape",
     "typical_range",

@@ -19,6 +19,7 @@ from asketa_core.body.spine import coupling_from_ninety_ninety
 from asketa_core.client.daily import DailyFact, Settings
 from asketa_core.client.holds import Response, Trial
 from asketa_core.client.measures import BodyMeasure, BodyQuantity, RangeMeasure, SeenOnTheMat, TestResult
+from asketa_core.clinical import days
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.plain_text import Key, Name
@@ -35,6 +36,9 @@ class Person(Record):
     name: Name | None = None
     birth_date: Day | None = None
 
+
+MORNING_PATIENCE = dt.timedelta(days=days("response.morning_patience"))
+"""How long after a hold its next morning may be answered before it counts as not answered."""
 
 MOST_ROWS = 20_000
 """More of one kind than a lifetime of sessions makes."""
@@ -83,8 +87,21 @@ class ClientFile(Record):
         )
 
     def mornings_open(self, date: dt.date) -> tuple[Response, ...]:
-        """Holds of days before ``date`` of whose next morning nobody has told."""
-        return tuple(r for r in self.responses if r.date < date and r.settled_next_morning == "unknown")
+        """Holds of days before ``date`` whose next morning is to be asked about: nobody has told of it, and nobody was asked
+        in vain for longer than one may take to answer."""
+        return tuple(
+            r
+            for r in self.responses
+            if r.date < date
+            and r.settled_next_morning == "unknown"
+            and not (r.morning_asked and date > r.date + MORNING_PATIENCE)
+        )
+
+    def measured_on(self, side: Side, date: dt.date) -> dt.date | None:
+        """The day a range or a test of a side was measured last up to a date; ``None`` where none was."""
+        ranges = [m.date for m in self.ranges if m.side is side and m.date <= date]
+        tests = [t.date for t in self.tests if t.side is side and t.date <= date]
+        return max([*ranges, *tests], default=None)
 
     def latest_measure(self, quantity: BodyQuantity, date: dt.date) -> float | None:
         """What was measured last up to a date; ``None`` where nothing was."""

@@ -8,7 +8,7 @@ from unittest import TestCase
 
 from asketa_core import Response, Tolerance, parse
 from asketa_core.progress.responses import judge_response
-from tests.strategies import TODAY
+from tests.strategies import TODAY, client
 
 LATER = dt.datetime.combine(TODAY + dt.timedelta(days=5), dt.time(9), tzinfo=dt.UTC)
 
@@ -69,11 +69,27 @@ class Flare(TestCase):
 
 
 class Mornings(TestCase):
-    def test_pending_until_noon_two_days_later(self) -> None:
+    def test_asked_and_not_answered_it_is_pending_until_noon_two_days_later(self) -> None:
         noon = dt.datetime.combine(TODAY + dt.timedelta(days=2), dt.time(12), tzinfo=dt.UTC)
         before = noon - dt.timedelta(minutes=1)
-        self.assertIs(meaning(now=before, settled_next_morning="unknown"), Tolerance.PENDING)
-        self.assertIs(meaning(now=noon, settled_next_morning="unknown"), Tolerance.WATCH)
+        asked = {"settled_next_morning": "unknown", "morning_asked": True}
+        self.assertIs(meaning(now=before, **asked), Tolerance.PENDING)
+        self.assertIs(meaning(now=noon, **asked), Tolerance.WATCH)
+
+    def test_one_that_nobody_asked_about_counts_as_neither_however_long_ago(self) -> None:
+        later = dt.datetime.combine(TODAY + dt.timedelta(days=90), dt.time(12), tzinfo=dt.UTC)
+        self.assertIs(meaning(now=later, settled_next_morning="unknown"), Tolerance.PENDING)
+
+    def test_it_is_to_be_asked_about_until_it_was_asked_in_vain(self) -> None:
+        held = {"settled_next_morning": "unknown", "date": TODAY}
+        file = client().model_copy(
+            update={"responses": (response(**held, id="a"), response(**held, id="b", morning_asked=True))}
+        )
+
+        def open_on(days: int) -> list[str]:
+            return [each.id for each in file.mornings_open(TODAY + dt.timedelta(days=days))]
+
+        self.assertEqual([open_on(days) for days in (0, 1, 2, 3)], [[], ["a", "b"], ["a", "b"], ["a"]])
 
     def test_a_flare_does_not_wait_for_the_morning(self) -> None:
         soon = dt.datetime.combine(TODAY, dt.time(18), tzinfo=dt.UTC)

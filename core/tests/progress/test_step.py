@@ -8,6 +8,7 @@ from typing import Any
 from unittest import TestCase
 
 from asketa_core import (
+    Bearing,
     ClientFile,
     Decision,
     NoGrid,
@@ -49,7 +50,7 @@ class Ladder:
 
     def decide(
         self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False,
-        otherwise: Otherwise | None = None, keep_range: bool = False,
+        otherwise: Otherwise | None = None, keep_range: bool = False, measured_on: dt.date | None = None,
     ) -> Decision:  # fmt: skip
         judged = []
         for ago, session in zip(range(len(sessions), 0, -1), sessions, strict=True):
@@ -62,7 +63,10 @@ class Ladder:
             }
             made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
             judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
-        return next_step(judged, LIBRARY, self.screen, after_operation, tightens_on, TODAY, keep_range, otherwise)
+        bearing = Bearing(
+            LIBRARY, self.screen, TODAY, after_operation, tightens_on, keep_range, otherwise, measured_on=measured_on
+        )
+        return next_step(judged, bearing)
 
 
 CALM: dict[str, Any] = {}
@@ -230,6 +234,20 @@ class HoldsAndSteps(TestCase):
         back = {"variation": "figure_four.block_flat"}
         self.assertIs(Ladder().decide(FLARE, back, back, FLARE).action, Action.LEAVE_OUT)
         self.assertIs(Ladder().decide(FLARE, back, back, back, FLARE).action, Action.STEP_BACK)
+
+    def test_a_rung_left_out_is_not_offered_again_before_the_side_is_measured(self) -> None:
+        flare = {**FLARE, "variation": "figure_four.block_end"}
+        sessions = (flare, flare, CALM, CALM)
+        self.assertEqual(Ladder().decide(*sessions).code, "onward_left_out")
+        flared_last = TODAY - dt.timedelta(days=21)
+        self.assertEqual(Ladder().decide(*sessions, measured_on=flared_last).code, "onward_left_out")
+        measured = flared_last + dt.timedelta(days=1)
+        self.assertEqual(Ladder().decide(*sessions, measured_on=measured).code, "offer_rung")
+        # Two flares long ago leave nothing out.
+        self.assertEqual(Ladder().decide(flare, flare, CALM, CALM, CALM, CALM).code, "offer_rung")
+
+    def test_measured_anew_two_flares_are_a_step_back(self) -> None:
+        self.assertIs(Ladder().decide(FLARE, FLARE, measured_on=TODAY).action, Action.STEP_BACK)
 
     def test_nothing_gentler_leaves_the_ladder_out(self) -> None:
         self.assertEqual(Ladder().decide({**FLARE, "variation": "figure_four.foot_on_floor"}).code, "step_back_none")

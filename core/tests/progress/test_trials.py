@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Mapping
 from typing import Any
 from unittest import TestCase
 
@@ -10,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from asketa_core import (
+    Bearing,
     ClientFile,
     NoGrid,
     Screened,
@@ -17,6 +19,7 @@ from asketa_core import (
     Situation,
     SlotValue,
     Trial,
+    Variation,
     chosen_words,
     next_step,
     proposal,
@@ -184,11 +187,11 @@ class WhatIsKept(TestCase):
         usual = found.grid.setup(found.recommended)
         sessions = judged(held(14, setup=usual), held(7, setup=usual))
 
+        def screen(rung: Variation, used: Mapping[str, SlotValue] | None) -> Screened | NoGrid:
+            return situation.screen(rung, Side.LEFT, used)
+
         def decide(*trials: Trial):  # type: ignore[no-untyped-def]
-            return next_step(
-                sessions, LIBRARY, lambda rung, used: situation.screen(rung, Side.LEFT, used),
-                after_operation=False, tightens_on=None, today=TODAY, trials=trials,
-            )  # fmt: skip
+            return next_step(sessions, Bearing(LIBRARY, screen, TODAY, trials=trials))
 
         self.assertIs(decide().action, Action.OFFER)
         decision = decide(tried(3))
@@ -196,7 +199,7 @@ class WhatIsKept(TestCase):
         self.assertIs(decision.action, Action.STAY)
         assert decision.step is not None and decision.from_step is not None
         self.assertEqual((decision.step.setup["foot"], decision.from_step.setup["foot"]), (DRAWN, REST))
-        offered = proposal(decision, situation, lambda rung, used: situation.screen(rung, Side.LEFT, used))
+        offered = proposal(decision, situation, screen)
         self.assertIn("Foot: drawn up, kept when both were tried", english(offered.reason))
         self.assertIs(decide(tried(3, "a")).action, Action.OFFER)
 
@@ -204,7 +207,6 @@ class WhatIsKept(TestCase):
         self.assertEqual(english(value_words(SIDE, "foot", DRAWN)), "drawn up")
         self.assertEqual(english(value_words(variation("half_pigeon.at_wall"), "wall", SlotValue(number=40))), "40 cm")
         self.assertEqual(english(value_words(SIDE, "gone", SlotValue(number=12))), "12 cm")
-
 
     def test_a_way_that_is_not_the_usual_one_stands_in_the_line_of_the_set_up(self) -> None:
         told = [[english(each) for each in chosen_words(SIDE, {"foot": foot})] for foot in (REST, DRAWN)]

@@ -1370,6 +1370,8 @@ export interface components {
             name: string;
             /** During */
             during: number;
+            /** Asked */
+            asked: boolean;
         };
         /**
          * OutlookOut
@@ -3840,6 +3842,8 @@ export interface components {
             note: string;
             /** Settled */
             settled: boolean | null;
+            /** Asked */
+            asked: boolean;
             /**
              * Tolerance
              * @enum {string}
@@ -4134,7 +4138,7 @@ export interface components {
         };
         /**
          * ResponseLane
-         * @description ``earlier`` says that there are holds before the first of ``points``.
+         * @description ``earlier`` says that there are holds before the first of ``points``; ``trend`` counts them all.
          */
         ResponseLane: {
             side: components["schemas"]["Side"];
@@ -4147,10 +4151,11 @@ export interface components {
             earlier: boolean;
             /** Trials */
             trials: components["schemas"]["TrialOut"][];
+            trend: components["schemas"]["TrendOut"];
         };
         /**
          * ResponsePoint
-         * @description One logged hold on the way: how much support it had, and why it came to what it did.
+         * @description One logged hold on the way: how much support it had, which way of that is less, and why it came to what it did.
          */
         ResponsePoint: {
             /**
@@ -4191,6 +4196,8 @@ export interface components {
             note: string;
             /** Settled */
             settled: boolean | null;
+            /** Asked */
+            asked: boolean;
             /**
              * Tolerance
              * @enum {string}
@@ -4202,8 +4209,27 @@ export interface components {
             seat_cm: number | null;
             /** Support Cm */
             support_cm: number | null;
+            /** Less Support */
+            less_support: ("up" | "down") | null;
             /** Why */
             why: string;
+        };
+        /**
+         * TrendOut
+         * @description What all the sessions of one side come to: how many, calm in a row, flares; the furthest calm step and where
+         *     discomfort goes, in words.
+         */
+        TrendOut: {
+            /** Sessions */
+            sessions: number;
+            /** Calm In A Row */
+            calm_in_a_row: number;
+            /** Flares */
+            flares: number;
+            /** Furthest */
+            furthest: string;
+            /** Slope */
+            slope: string;
         };
         /**
          * CorrectionIn
@@ -4235,10 +4261,13 @@ export interface components {
              */
             note: string;
         };
-        /** MorningIn */
+        /**
+         * MorningIn
+         * @description What the client said of the next morning; left out when they were asked and did not answer yet.
+         */
         MorningIn: {
             /** Settled */
-            settled: boolean;
+            settled?: boolean | null;
         };
         /**
          * IncidentIn

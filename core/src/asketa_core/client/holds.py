@@ -32,7 +32,8 @@ class Response(Record):
     """What happened on one side in one hold. What nobody said is ``None``, and never taken as fine: ``signs`` empty
     means that somebody looked, that the breath was steady and that nothing was seen.
 
-    ``dose_s`` was planned, ``held_s`` really held, where a clock ran.
+    ``dose_s`` was planned, ``held_s`` really held, where a clock ran. ``morning_asked`` says that the client was asked how
+    it was the next morning, whether or not an answer came.
     """
 
     id: Key
@@ -49,6 +50,7 @@ class Response(Record):
     place: Place | None = None
     signs: tuple[Sign, ...] | None = Field(default=None, max_length=20)
     settled_next_morning: TriState = "unknown"
+    morning_asked: bool = False
     note: FreeText = Field(default="", max_length=2000)
 
     @property

@@ -12,8 +12,8 @@ from enum import StrEnum
 from typing import get_args
 
 from asketa_core.client.holds import Place, Response, Sensation, Sign
-from asketa_core.clientfile import ClientFile
-from asketa_core.clinical import clinical, days, group
+from asketa_core.clientfile import MORNING_PATIENCE, ClientFile
+from asketa_core.clinical import clinical, group
 from asketa_core.records.registry import kind_of
 
 FLARE_KINDS = group("response.flare_kinds", get_args(Sensation))
@@ -23,7 +23,6 @@ FLARE_ABOVE = clinical("response.flare_above", "of_10")
 FLARE_RISE = clinical("response.flare_rise", "of_10")
 WATCH_RISE = clinical("response.watch_rise", "of_10")
 WATCH_BAND = clinical("response.watch_band", "of_10")
-MORNING_PATIENCE_DAYS = days("response.morning_patience")
 
 
 class Tolerance(StrEnum):
@@ -68,8 +67,8 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
     ``expecting`` allows none, whatever is set, and leaves the flare at more than five or its kind.
 
     Flare is tested first. What was not said (kind, place, signs) is never calm and is not watch by itself: it counts as
-    neither. An unanswered morning is pending until noon two days later and counts as
-    watch from then on.
+    neither. So does a morning nobody asked about. One that was asked about and not answered is pending until noon two days
+    later and counts as watch from then on.
     """
     if expecting:
         allowed = 0
@@ -83,9 +82,10 @@ def judge_response(response: Response, allowed: int, now: dt.datetime, expecting
     if None in (response.kind, response.place, response.signs):
         return Judged(response, Tolerance.PENDING, "not_said")
     if response.settled_next_morning == "unknown":
-        patience = dt.timedelta(days=MORNING_PATIENCE_DAYS, hours=12)
-        until = dt.datetime.combine(response.date, dt.time(), tzinfo=now.tzinfo) + patience
-        return Judged(response, Tolerance.PENDING) if now < until else Judged(response, Tolerance.WATCH, "no_answer")
+        until = dt.datetime.combine(response.date + MORNING_PATIENCE, dt.time(12), tzinfo=now.tzinfo)
+        if response.morning_asked and now >= until:
+            return Judged(response, Tolerance.WATCH, "no_answer")
+        return Judged(response, Tolerance.PENDING)
     return Judged(response, Tolerance.CALM)
 
 

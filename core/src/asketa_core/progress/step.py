@@ -14,11 +14,11 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import get_args
 
-from asketa_core.client.holds import Response, Sign, SlotValue, Trial
+from asketa_core.client.holds import Place, Response, Sign, SlotValue, Trial
 from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical, days, group
 from asketa_core.poses.library import Library
-from asketa_core.progress.demand import ScreenOf, step_back_from
+from asketa_core.progress.demand import ScreenOf, StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.progress.trials import standing, value_words, with_kept
 from asketa_core.progress.values import same_value
@@ -113,40 +113,45 @@ def same_step(a: Step, b: Step) -> bool:
     return all(same_value(a.setup[name], b.setup[name]) for name in set(a.setup) & set(b.setup))
 
 
-def next_step(
-    judged: Sequence[Judged],
-    library: Library,
-    screen_of: ScreenOf,
-    after_operation: bool,
-    tightens_on: dt.date | None,
-    today: dt.date,
-    keep_range: bool = False,
-    otherwise: Otherwise | None = None,
-    trials: Sequence[Trial] = (),
-) -> Decision:
-    """Decide from the judged responses of one side and family, oldest first. What a therapist decided ``otherwise`` since
-    the last of them goes before; today's limits cap it all the same.
+@dataclass(frozen=True, slots=True)
+class Bearing:
+    """What bears on the next step of one side and ladder beside what happened there.
 
-    ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a
-    limit of this client tightens, if any; ``keep_range`` offers longer holds but never more range. ``trials``
-    are the client's own: the way that was kept is the way to go on.
+    ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a limit of this client
+    tightens, if any; ``keep_range`` offers longer holds but never more range. ``otherwise`` is what a therapist decided since
+    the last hold, ``trials`` are both ways tried, ``measured_on`` is the day the side was measured last.
     """
+
+    library: Library
+    screen_of: ScreenOf
+    today: dt.date
+    after_operation: bool = False
+    tightens_on: dt.date | None = None
+    keep_range: bool = False
+    otherwise: Otherwise | None = None
+    trials: Sequence[Trial] = ()
+    measured_on: dt.date | None = None
+
+    def back_from(self, here: Step, place: Place | None) -> StepBack | None:
+        return step_back_from(self.library, here.variation, here.setup, self.screen_of, place)
+
+
+def next_step(judged: Sequence[Judged], bearing: Bearing) -> Decision:
+    """Decide from the judged responses of one side and family, oldest first. What a therapist decided otherwise goes before;
+    the way kept since both were tried is the way to go on; today's limits cap it all."""
     if not judged:
         return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
     held = sessions(judged)
-    last = held[-1]
-    was = step_of(last.response)
-    here, kept = _as_kept(was, last.response, trials, library)
-    decision = _decide(
-        judged, held, here, library, screen_of, after_operation, tightens_on, today, keep_range, otherwise
-    )
+    was = step_of(held[-1].response)
+    here, kept = _as_kept(was, held[-1].response, bearing)
+    decision = _decide(judged, held, here, bearing)
     return decision if here == was else replace(decision, from_step=was, kept=kept)
 
 
-def _as_kept(was: Step, last: Response, trials: Sequence[Trial], library: Library) -> tuple[Step, Phrase]:
+def _as_kept(was: Step, last: Response, bearing: Bearing) -> tuple[Step, Phrase]:
     """The step with the ways kept since both were tried, and which they are."""
-    rung = library.variation(was.variation)
-    since = standing(trials, rung, last.side)
+    rung = bearing.library.variation(was.variation)
+    since = standing(bearing.trials, rung, last.side)
     setup = with_kept(last, since) or {}
     changed = [name for name in since if was.setup.get(name) != setup[name]]
     told = [
@@ -166,24 +171,13 @@ def _as_kept(was: Step, last: Response, trials: Sequence[Trial], library: Librar
     )
 
 
-def _decide(
-    judged: Sequence[Judged],
-    held: Sequence[Judged],
-    here: Step,
-    library: Library,
-    screen_of: ScreenOf,
-    after_operation: bool,
-    tightens_on: dt.date | None,
-    today: dt.date,
-    keep_range: bool,
-    otherwise: Otherwise | None,
-) -> Decision:
+def _decide(judged: Sequence[Judged], held: Sequence[Judged], here: Step, bearing: Bearing) -> Decision:
     last = held[-1]
     answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
-    if otherwise is not None:
-        return _decided(otherwise, judged, here, last, library, screen_of, keep_range)
+    if bearing.otherwise is not None:
+        return _decided(bearing.otherwise, judged, here, last, bearing)
     if last.tolerance is Tolerance.FLARE:
-        return _after_flare(judged, here, last, library, screen_of)
+        return _after_flare(judged, here, last, bearing)
     if last.tolerance is Tolerance.PENDING:
         code = "stay_unsaid" if last.why == "not_said" else "stay_pending"
         return _decision(Action.STAY, code, here, here, judged)
@@ -192,40 +186,33 @@ def _decide(
         if run >= REVIEW_AFTER_WATCHES:
             return _decision(Action.REVIEW, "review", here, here, judged)
         gave = next((sign for sign in last.response.signs or () if sign in FORM_SIGNS), None)
-        if gave is not None and (held_up := _held_up_more(judged, here, gave, library, screen_of, last)) is not None:
+        if gave is not None and (held_up := _held_up_more(judged, here, gave, last, bearing)) is not None:
             return held_up
         return _decision(Action.STAY, "stay_watch", here, here, judged, why=why_words(last))
     calm = _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
-    needed = CALM_NEEDED_AFTER_OPERATION if after_operation else CALM_NEEDED
+    needed = CALM_NEEDED_AFTER_OPERATION if bearing.after_operation else CALM_NEEDED
     if calm < needed:
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
+    tightens_on, today = bearing.tightens_on, bearing.today
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=tightens_on)
-    return _offer(judged, here, library, screen_of, calm, keep_range)
+    return _offer(judged, here, calm, bearing)
 
 
-def _decided(
-    otherwise: Otherwise,
-    judged: Sequence[Judged],
-    here: Step,
-    last: Judged,
-    library: Library,
-    screen_of: ScreenOf,
-    keep_range: bool,
-) -> Decision:
+def _decided(otherwise: Otherwise, judged: Sequence[Judged], here: Step, last: Judged, bearing: Bearing) -> Decision:
     """The therapist's own decision as a step. Going on stays one change, and where range is to be kept a longer hold."""
     reason = Own(otherwise.reason)
     if otherwise.action is Action.LEAVE_OUT:
         return _decision(Action.LEAVE_OUT, "own_leave_out", None, here, judged, reason=reason)
     if otherwise.action is Action.STEP_BACK:
-        back = step_back_from(library, here.variation, here.setup, screen_of, last.response.place)
+        back = bearing.back_from(here, last.response.place)
         if back is None:
             return _decision(Action.LEAVE_OUT, "own_step_back_none", None, here, judged, reason=reason)
         step = Step(back.variation.id, back.setup, back.variation.hold.start_s)
         short = back.variation.short
         return _decision(Action.STEP_BACK, "own_step_back", step, here, judged, reason=reason, variation=short)
     if otherwise.action is Action.OFFER:
-        onward = _offer(judged, here, library, screen_of, 0, keep_range)
+        onward = _offer(judged, here, 0, bearing)
         if onward.action is Action.OFFER:
             return _decision(Action.OFFER, "own_offer", onward.step, here, judged, reason=reason)
         return _decision(Action.STAY, "own_capped", here, here, judged, reason=reason)
@@ -262,19 +249,28 @@ def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
     return count
 
 
-def _after_flare(
-    judged: Sequence[Judged], here: Step, flared: Judged, library: Library, screen_of: ScreenOf
-) -> Decision:
+def left_out(judged: Sequence[Judged], variation: str, measured_on: dt.date | None) -> bool:
+    """Whether a rung flared up twice within four sessions, and the side was not measured again since. Of sessions whose
+    morning is open nothing is known: they are not counted."""
     answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
-    recent_dates = sorted({j.response.date for j in answered})[-FLARE_WINDOW_SESSIONS:]
-    flares = {
-        j.response.date
-        for j in answered
-        if j.tolerance is Tolerance.FLARE and j.response.variation == here.variation and j.response.date in recent_dates
-    }
-    if len(flares) >= FLARES_TO_LEAVE_OUT:
-        return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged)
-    back = step_back_from(library, here.variation, here.setup, screen_of, flared.response.place)
+    dates = sorted({j.response.date for j in answered})
+    flares = sorted(
+        {
+            j.response.date
+            for j in answered
+            if j.tolerance is Tolerance.FLARE
+            and j.response.variation == variation
+            and j.response.date in dates[-FLARE_WINDOW_SESSIONS:]
+        }
+    )
+    return len(flares) >= FLARES_TO_LEAVE_OUT and (measured_on is None or measured_on <= flares[-1])
+
+
+def _after_flare(judged: Sequence[Judged], here: Step, flared: Judged, bearing: Bearing) -> Decision:
+    if left_out(judged, here.variation, bearing.measured_on):
+        variation = bearing.library.variation(here.variation).short
+        return _decision(Action.LEAVE_OUT, "leave_out", None, here, judged, variation=variation)
+    back = bearing.back_from(here, flared.response.place)
     why = why_words(flared)
     if back is None:
         return _decision(Action.LEAVE_OUT, "step_back_none", None, here, judged, why=why)
@@ -284,12 +280,11 @@ def _after_flare(
     return _decision(Action.STEP_BACK, code, step, here, judged, why=why, variation=rung.short)
 
 
-def _held_up_more(
-    judged: Sequence[Judged], here: Step, sign: str, library: Library, screen_of: ScreenOf, last: Judged
-) -> Decision | None:
+def _held_up_more(judged: Sequence[Judged], here: Step, sign: str, last: Judged, bearing: Bearing) -> Decision | None:
     """The shape gave way where it should hold: one fold or face more under it, else the rung before. ``None`` where
     neither is open."""
     seen = say("signs", sign)
+    library, screen_of = bearing.library, bearing.screen_of
     rung = library.variation(here.variation)
     screened = screen_of(rung, here.setup)
     if not isinstance(screened, NoGrid):
@@ -299,7 +294,7 @@ def _held_up_more(
             step = Step(here.variation, screened.grid.setup(row), here.dose_s)
             words, label = stack_words(screened.grid.stacks(row)[name]), rung.label_of(name)
             return _decision(Action.STEP_BACK, "more_support", step, here, judged, sign=seen, label=label, value=words)
-    back = step_back_from(library, here.variation, here.setup, screen_of, last.response.place)
+    back = bearing.back_from(here, last.response.place)
     if back is None:
         return None
     step = Step(
@@ -308,10 +303,9 @@ def _held_up_more(
     return _decision(Action.STEP_BACK, "holds_shape", step, here, judged, sign=seen, variation=back.variation.short)
 
 
-def _offer(
-    judged: Sequence[Judged], here: Step, library: Library, screen_of: ScreenOf, calm: int, keep_range: bool
-) -> Decision:
+def _offer(judged: Sequence[Judged], here: Step, calm: int, bearing: Bearing) -> Decision:
     """One change, the smallest first, each only if today's limits allow it."""
+    library, screen_of = bearing.library, bearing.screen_of
     rung = library.variation(here.variation)
     screened = screen_of(rung, here.setup)
     if isinstance(screened, NoGrid):
@@ -323,7 +317,7 @@ def _offer(
         return _decision(
             Action.OFFER, "offer_seconds", longer, here, judged, count=calm, dose=dose_words(rung.hold, seconds)
         )
-    if keep_range:
+    if bearing.keep_range:
         return _decision(Action.STAY, "keeps_range", here, here, judged, count=calm)
     less = _one_change(screened, row, toward=1)
     if less is not None:
@@ -335,6 +329,8 @@ def _offer(
     onward = next(library.steps(rung, "step_forward"), None)
     if onward is None:
         return _decision(Action.STAY, "top", here, here, judged, count=calm)
+    if left_out(judged, onward.id, bearing.measured_on):
+        return _decision(Action.STAY, "onward_left_out", here, here, judged, count=calm, variation=onward.short)
     ahead = screen_of(onward, here.setup)
     if (
         isinstance(ahead, NoGrid)

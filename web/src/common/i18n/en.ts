@@ -413,6 +413,7 @@ export const en = {
     },
   },
   choose: {
+    rests: 'rests for now',
     whatFor: 'What for',
     all: 'everything',
     workedOn: 'worked on so far',
@@ -605,6 +606,7 @@ export const en = {
     morningTitle: 'Did it settle by the next morning?',
     settled: 'settled',
     notSettled: 'not settled',
+    noAnswerYet: 'asked, no answer yet',
     pickDuring: 'Tap the discomfort during the hold first.',
     kinds: {
       calm: 'calm',
@@ -646,6 +648,16 @@ export const en = {
     timing: { left: 'timing the left', right: 'timing the right', both: 'timing both sides' },
   },
   responses: {
+    counts: {
+      calm_one: 'calm {{count}} time in a row',
+      calm_other: 'calm {{count}} times in a row',
+      flares_one: '{{count}} flare',
+      flares_other: '{{count}} flares',
+      sessions_one: '{{count}} session',
+      sessions_other: '{{count}} sessions',
+      furthest: 'Furthest calm so far:',
+    },
+    height: { support: 'held up by', seat: 'seat' },
     tried: {
       title: 'Tried both ways',
       line: '{{date}}: {{what}} {{kept}} ({{feltKept}} of 10) kept, {{other}} ({{feltOther}}) not.',

@@ -1,13 +1,13 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
 import { shortDate } from '../dates'
 import { colours, laneColour } from '../../theme/theme'
 import { useClientPath } from '../route'
 import { Row } from './layout'
-import { useMorning } from '../mornings'
+import { MorningAnswers } from './MorningAnswers'
+import { said, useMorning } from '../mornings'
 
 /** A hold of an earlier day of whose next morning nobody has told. */
 export interface OpenMorning {
@@ -15,6 +15,8 @@ export interface OpenMorning {
   side: Lane
   short: string
   date: string
+  /** Whether it was asked about already, without an answer so far. */
+  asked: boolean
 }
 
 /** The next-morning question for everything not yet answered. */
@@ -22,8 +24,8 @@ export function MorningChecks({ items }: { items: readonly OpenMorning[] }) {
   const { t } = useTranslation()
   const path = useClientPath()
   const morning = useMorning()
-  const answer = (item_id: string, settled: boolean) => {
-    morning.mutate({ params: { path: { ...path, item_id } }, body: { settled } })
+  const answer = (item_id: string, settled?: boolean) => {
+    morning.mutate({ params: { path: { ...path, item_id } }, body: said(settled) })
   }
   return (
     <Box
@@ -50,26 +52,13 @@ export function MorningChecks({ items }: { items: readonly OpenMorning[] }) {
           <span style={{ color: laneColour(item.side) }}>
             {t(`side.${item.side}`)}, {item.short}, {shortDate(item.date)}
           </span>
-          <Button
-            variant="outlined"
-            color="inherit"
-            disabled={morning.isPending}
-            onClick={() => {
-              answer(item.id, true)
+          <MorningAnswers
+            asked={item.asked}
+            busy={morning.isPending}
+            onAnswer={(settled) => {
+              answer(item.id, settled)
             }}
-          >
-            {t('mat.settled')}
-          </Button>
-          <Button
-            variant="outlined"
-            color="inherit"
-            disabled={morning.isPending}
-            onClick={() => {
-              answer(item.id, false)
-            }}
-          >
-            {t('mat.notSettled')}
-          </Button>
+          />
         </Row>
       ))}
     </Box>

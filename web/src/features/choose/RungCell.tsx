@@ -29,6 +29,8 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
   const colour = laneColour(side)
   const closed = rung.verdict === 'leave_out'
   const asked = rung.verdict === 'check_first'
+  // Open by the limits, and left out all the same: a mark that says open would speak against the decision beneath.
+  const rests = action === 'leave_out' && !closed
   return (
     <ButtonBase
       onClick={onChoose}
@@ -52,18 +54,18 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
       }}
     >
       {figure !== undefined ? (
-        <Figure svg={figure} height={HEIGHT} faded={closed || asked} decorative />
+        <Figure svg={figure} height={HEIGHT} faded={closed || asked || rests} decorative />
       ) : (
         rung.drawn && <Box sx={{ height: HEIGHT }} />
       )}
       <Box
         sx={{ borderTop: `2px solid ${colour}`, pt: 0.6, display: 'flex', gap: 0.75, alignItems: 'center' }}
       >
-        <VerdictMark verdict={rung.verdict} />
-        <Box sx={{ color: closed ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>
+        {rests ? <RestMark /> : <VerdictMark verdict={rung.verdict} />}
+        <Box sx={{ color: closed || rests ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>
           <Hidden>{t(`side.${side}`)}, </Hidden>
           {short}
-          <Hidden>, {t(`verdict.${rung.verdict}`)}</Hidden>
+          <Hidden>, {t(rests ? 'choose.rests' : `verdict.${rung.verdict}`)}</Hidden>
         </Box>
       </Box>
       <Box
@@ -76,6 +78,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
           fontWeight: 600,
         }}
       >
+        {rests && <Said mark="–">{t('choose.rests')}</Said>}
         {rung.here && <Said mark="●">{t('choose.here')}</Said>}
         {rung.offered && (
           <Said mark="○">{t(action === 'step_back' ? 'choose.stepBackTo' : 'choose.offered')}</Said>
@@ -95,6 +98,15 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
         )}
       </Box>
     </ButtonBase>
+  )
+}
+
+/** Neither open nor closed: a short bar where the verdict stands otherwise. */
+function RestMark() {
+  return (
+    <svg width={16} height={16} viewBox="0 0 16 16" aria-hidden focusable="false" style={{ flex: 'none' }}>
+      <path d="M3 8h10" stroke="currentColor" strokeWidth="2.2" />
+    </svg>
   )
 }
 

@@ -32,6 +32,7 @@ const ITEM: Schemas['ItemOut'] = {
   signs: ['grimace'],
   note: 'n',
   settled: null,
+  asked: false,
   tolerance: 'flare',
 }
 

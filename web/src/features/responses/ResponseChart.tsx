@@ -1,7 +1,23 @@
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
-import { CHART, columnOf, discomfortHeight, frameOf, HEIGHT, isDated, rungHeight, staircase } from './model'
+import { length } from '../../common/practice'
+import {
+  barOf,
+  CHART,
+  columnsOf,
+  datedOf,
+  discomfortHeight,
+  footOf,
+  type Frame,
+  frameOf,
+  heightOf,
+  rungHeight,
+  type Span,
+  staircase,
+  supportHeight,
+  supportsOf,
+} from './model'
 import { useWidth } from '../../common/ui/useWidth'
 import { colours, laneColour } from '../../theme/theme'
 
@@ -10,15 +26,16 @@ interface Props {
   name: Lane
   rungs: Schemas['RungName'][]
   allowed: number
+  /** The days both sides are drawn between. */
+  span: Span
 }
 
 const FOOT = CHART.top + CHART.bars
 /** A lane that stands alone is no reason to shout. */
 const WIDEST = 640
-const MARKS = FOOT + CHART.gap + CHART.stairs + 14
 
 /** Discomfort above, the staircase of support beneath, and under each hold its next morning and date. */
-export function ResponseChart({ lane, name, rungs, allowed }: Props) {
+export function ResponseChart({ lane, name, rungs, allowed, span }: Props) {
   const { t } = useTranslation()
   const count = lane.points.length
   const colour = laneColour(name)
@@ -27,7 +44,12 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
     whole,
     rungs.map((rung) => rung.short),
   )
-  const width = Math.min(26, (frame.to - frame.from) / (2.4 * Math.max(count, 1)))
+  const columns = columnsOf(frame, lane.points, span)
+  const width = barOf(columns)
+  const dated = datedOf(columns)
+  const supports = supportsOf(lane.points)
+  const height = heightOf(supports !== null)
+  const marks = footOf(supports !== null) + 14
   const spoken = lane.points
     .map((point) =>
       t('responses.point', {
@@ -45,9 +67,9 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
     <div ref={box} style={{ maxWidth: WIDEST }}>
       <svg
         // Drawn in the page's own pixels, so that its words are as large as the page's.
-        viewBox={`0 0 ${whole.toString()} ${HEIGHT.toString()}`}
+        viewBox={`0 0 ${whole.toString()} ${height.toString()}`}
         width={whole}
-        height={HEIGHT}
+        height={height}
         role="img"
         aria-label={t('responses.chart', { side: t(`side.${name}`), count, list: spoken })}
         style={{ fontFamily: 'inherit', fontSize: 11.5, fill: colours.ink, display: 'block' }}
@@ -74,7 +96,7 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
           {t('responses.allowed', { value: allowed })}
         </text>
         {lane.points.map((point, index) => {
-          const x = columnOf(frame, index, count)
+          const x = columns[index] ?? 0
           return (
             <g key={point.id}>
               <rect
@@ -102,11 +124,11 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
                 />
               )}
               <Tolerance tolerance={point.tolerance} x={x} y={FOOT + 13} />
-              <text x={x} y={MARKS} textAnchor="middle">
+              <text x={x} y={marks} textAnchor="middle">
                 {point.settled === null ? '?' : point.settled ? '✓' : '✗'}
               </text>
-              {isDated(frame, index, count) && (
-                <text x={x} y={MARKS + 17} textAnchor="middle" fill={colours.muted}>
+              {dated.has(index) && (
+                <text x={x} y={marks + 17} textAnchor="middle" fill={colours.muted}>
                   {shortDate(point.date)}
                 </text>
               )}
@@ -128,17 +150,66 @@ export function ResponseChart({ lane, name, rungs, allowed }: Props) {
           </text>
         ))}
         <path
-          d={staircase(frame, lane.points, rungs.length)}
+          d={staircase(
+            frame,
+            columns,
+            lane.points.map(({ rung }) => rungHeight(rung, rungs.length)),
+          )}
           fill="none"
           stroke={colour}
           strokeWidth="2.6"
           strokeLinejoin="round"
         />
-        <text x={frame.from - 6} y={MARKS} textAnchor="end" fill={colours.muted}>
+        {supports !== null && <Supports frame={frame} columns={columns} colour={colour} {...supports} />}
+        <text x={frame.from - 6} y={marks} textAnchor="end" fill={colours.muted}>
           {t('responses.morning')}
         </text>
       </svg>
     </div>
+  )
+}
+
+interface SupportsProps {
+  frame: Frame
+  columns: readonly number[]
+  colour: string
+  what: 'support' | 'seat'
+  heights: readonly (number | null)[]
+  /** Which way of the heights there is less support. */
+  less: 'up' | 'down'
+}
+
+/** Heights of support as a stair, each new one with its figure. */
+function Supports({ frame, columns, colour, what, heights, less }: SupportsProps) {
+  const { t } = useTranslation()
+  const ys = heights.map((height) => (height === null ? null : supportHeight(height, heights, less)))
+  return (
+    <g>
+      <text
+        x={frame.from - 6}
+        y={footOf(false) + CHART.support / 2 + 6}
+        textAnchor="end"
+        fill={colours.muted}
+      >
+        {t(`responses.height.${what}`)}
+      </text>
+      <path
+        d={staircase(frame, columns, ys)}
+        fill="none"
+        stroke={colour}
+        strokeWidth="1.6"
+        strokeLinejoin="round"
+      />
+      {heights.map((height, index) => {
+        const y = ys[index] ?? null
+        if (height === null || y === null || height === heights[index - 1]) return null
+        return (
+          <text key={columns[index]} x={columns[index]} y={y - 4} textAnchor="middle">
+            {length(t, height)}
+          </text>
+        )
+      })}
+    </g>
   )
 }
 

@@ -9,6 +9,7 @@ import { useClientPath } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { SideHead } from '../../common/ui/SideHead'
 import { DecideDialog } from './DecideDialog'
+import type { Span } from './model'
 import { ResponseChart } from './ResponseChart'
 import { laneColour } from '../../theme/theme'
 
@@ -18,10 +19,11 @@ interface Props {
   name: Lane
   rungs: Schemas['RungName'][]
   allowed: number
+  span: Span
 }
 
 /** One side over time, the decision for next time, and what would change it. */
-export function ResponseLane({ family, lane, name, rungs, allowed }: Props) {
+export function ResponseLane({ family, lane, name, rungs, allowed, span }: Props) {
   const { t } = useTranslation()
   const { practice_id } = useClientPath()
   const mayWrite = useMayWrite(practice_id)
@@ -34,7 +36,8 @@ export function ResponseLane({ family, lane, name, rungs, allowed }: Props) {
       ) : (
         <>
           <Typography variant="small">{t('responses.legend')}</Typography>
-          <ResponseChart lane={lane} name={name} rungs={rungs} allowed={allowed} />
+          <ResponseChart lane={lane} name={name} rungs={rungs} allowed={allowed} span={span} />
+          <Counts trend={lane.trend} />
           <Typography sx={{ fontSize: '0.95rem', lineHeight: 1.4 }}>
             <strong>{t('responses.next')}:</strong> {lane.decision.reason}
           </Typography>
@@ -80,7 +83,10 @@ function Trials({ trials }: { trials: Schemas['TrialOut'][] }) {
       <Typography variant="note" component="p" id={heading} sx={{ mt: 0.5 }}>
         {t('responses.tried.title')}
       </Typography>
-      <ul aria-labelledby={heading} style={{ margin: 0, paddingLeft: 18, lineHeight: 1.4 }}>
+      <ul
+        aria-labelledby={heading}
+        style={{ margin: 0, paddingLeft: 18, lineHeight: 1.4, fontSize: '0.95rem' }}
+      >
         {trials.map((each) => (
           <li key={each.id}>
             {t('responses.tried.line', {
@@ -94,6 +100,26 @@ function Trials({ trials }: { trials: Schemas['TrialOut'][] }) {
           </li>
         ))}
       </ul>
+    </div>
+  )
+}
+
+/** What all the sessions of a side come to. */
+function Counts({ trend }: { trend: Schemas['TrendOut'] }) {
+  const { t } = useTranslation()
+  return (
+    <div style={{ lineHeight: 1.4, marginBottom: 6, fontSize: '0.95rem' }}>
+      <strong>{t('responses.counts.calm', { count: trend.calm_in_a_row })}</strong>
+      {' · '}
+      {t('responses.counts.flares', { count: trend.flares })}
+      {' · '}
+      {t('responses.counts.sessions', { count: trend.sessions })}
+      {trend.furthest !== '' && (
+        <div>
+          {t('responses.counts.furthest')} {trend.furthest}
+        </div>
+      )}
+      <Typography variant="note">{trend.slope}</Typography>
     </div>
   )
 }

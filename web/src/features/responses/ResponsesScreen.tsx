@@ -9,7 +9,7 @@ import { colours } from '../../theme/theme'
 import { Lanes, Row } from '../../common/ui/layout'
 import { practiceManner } from '../../common/practice'
 import { MorningChecks } from '../../common/ui/MorningChecks'
-import { openMornings } from './model'
+import { openMornings, spanOf } from './model'
 import { useFileAddresses, useResponses } from './queries'
 import { ResponseLane } from './ResponseLane'
 
@@ -78,6 +78,7 @@ export function ResponsesScreen() {
 }
 
 function Facing({ family }: { family: Schemas['ResponseFamily'] }) {
+  const span = spanOf([family.left, family.right])
   return (
     <Lanes one={family.shared} style={{ borderBottom: `1px solid ${colours.line}`, paddingBottom: 12 }}>
       <ResponseLane
@@ -86,6 +87,7 @@ function Facing({ family }: { family: Schemas['ResponseFamily'] }) {
         name={family.shared ? 'both' : 'left'}
         rungs={family.rungs}
         allowed={family.allowed}
+        span={span}
       />
       {!family.shared && (
         <ResponseLane
@@ -94,6 +96,7 @@ function Facing({ family }: { family: Schemas['ResponseFamily'] }) {
           name="right"
           rungs={family.rungs}
           allowed={family.allowed}
+          span={span}
         />
       )}
     </Lanes>

@@ -1,14 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import {
+  barOf,
   CHART,
-  columnOf,
+  columnsOf,
+  datedOf,
   discomfortHeight,
   frameOf,
-  isDated,
   openMornings,
   rungHeight,
+  spanOf,
   staircase,
+  supportHeight,
+  supportsOf,
   tableRows,
 } from './model'
 
@@ -19,21 +23,55 @@ const lane = (side: 'left' | 'right', points: Schemas['ResponsePoint'][]) =>
 describe('the chart of responses', () => {
   const frame = frameOf(400, ['free', 'on end'])
 
-  it('keeps every hold inside the drawing and in order', () => {
-    const columns = [0, 1, 2].map((index) => columnOf(frame, index, 3))
-    expect(columns).toEqual([...columns].sort((a, b) => a - b))
-    expect(columns[0]).toBeGreaterThan(frame.from)
-    expect(columns[2]).toBeLessThan(frame.to)
+  const onDays = (...days: number[]) =>
+    days.map((day) => ({ date: new Date(Date.UTC(2026, 0, 1 + day)).toISOString().slice(0, 10) }))
+  const drawn = (...days: number[]) => {
+    const points = onDays(...days)
+    return columnsOf(frame, points, spanOf([{ points }]))
+  }
+
+  it('stands holds to a scale of days, inside the drawing', () => {
+    const [first = 0, second = 0, third = 0] = drawn(0, 7, 28)
+    expect((third - first) / (second - first)).toBeCloseTo(4)
+    expect(first).toBeGreaterThan(frame.from)
+    expect(third).toBeLessThan(frame.to)
     expect(frame.to).toBeLessThan(400)
   })
 
+  it('has one scale for both sides', () => {
+    const [left, right] = [onDays(0, 14), onDays(7, 21)]
+    const span = spanOf([{ points: left }, { points: right }])
+    const [, leftLast = 0] = columnsOf(frame, left, span)
+    const [rightFirst = 0] = columnsOf(frame, right, span)
+    expect(rightFirst).toBeLessThan(leftLast)
+    expect(columnsOf(frame, onDays(14), span)[0]).toBeCloseTo(leftLast)
+  })
+
+  it('keeps holds of one day apart, in order and inside, however many there are', () => {
+    for (const days of [
+      [0, 0, 30, 30, 30],
+      Array.from({ length: 60 }, (_, day) => (day < 30 ? 0 : day)),
+      [3],
+      [5, 5],
+    ]) {
+      const columns = drawn(...days)
+      const gaps = columns.slice(1).map((column, index) => column - (columns[index] ?? 0))
+      for (const gap of gaps) expect(gap).toBeGreaterThan(2.9)
+      for (const column of columns) {
+        expect(column).toBeGreaterThan(frame.from)
+        expect(column).toBeLessThan(frame.to)
+      }
+      for (const gap of gaps) expect(barOf(columns)).toBeLessThan(gap)
+    }
+  })
+
   it('dates as many holds as have room, the last among them', () => {
-    const dated = (count: number) =>
-      Array.from({ length: count }, (_, index) => index).filter((index) => isDated(frame, index, count))
-    expect(dated(4)).toEqual([0, 1, 2, 3])
-    expect(dated(60)).toContain(59)
-    const [first = 0, second = 0] = dated(60)
-    expect(columnOf(frame, second, 60) - columnOf(frame, first, 60)).toBeGreaterThanOrEqual(46)
+    expect([...datedOf(drawn(0, 20, 40, 60))].sort()).toEqual([0, 1, 2, 3])
+    const columns = drawn(...Array.from({ length: 60 }, (_, day) => day))
+    const dated = [...datedOf(columns)].sort((a, b) => a - b)
+    expect(dated).toContain(59)
+    const [first = 0, second = 0] = dated
+    expect((columns[second] ?? 0) - (columns[first] ?? 0)).toBeGreaterThanOrEqual(46)
   })
 
   it('fills the bars at ten and is flat at none', () => {
@@ -49,7 +87,42 @@ describe('the chart of responses', () => {
 
   it('descends as support lessens', () => {
     expect(rungHeight(3, 6)).toBeGreaterThan(rungHeight(2, 6))
-    expect(staircase(frame, [{ rung: 0 }, { rung: 1 }], 6).match(/H/g)).toHaveLength(2)
+    expect(staircase(frame, [100, 200], [10, 20])).toBe(
+      `M${frame.from.toFixed(1)} 10.0H150.0L150.0 20.0H${frame.to.toFixed(1)}`,
+    )
+  })
+
+  it('breaks the stair where nothing held the body up', () => {
+    expect(staircase(frame, [100, 200, 300], [10, null, 20]).match(/M/g)).toHaveLength(2)
+  })
+
+  it('draws higher support higher, by what was leaned on or else by the seat', () => {
+    const at = (
+      support_cm: number | null,
+      seat_cm: number | null,
+      less_support: 'up' | 'down' | null = null,
+    ) => ({
+      support_cm,
+      seat_cm,
+      less_support,
+    })
+    expect(supportsOf([at(null, 45), at(12, 45, 'up')])).toEqual({
+      what: 'support',
+      heights: [null, 12],
+      less: 'up',
+    })
+    expect(supportsOf([at(null, 45), at(null, 50)])).toEqual({
+      what: 'seat',
+      heights: [45, 50],
+      less: 'down',
+    })
+    expect(supportsOf([at(null, null)])).toBeNull()
+    expect(supportHeight(45, [45, 50], 'down')).toBeGreaterThan(supportHeight(50, [45, 50], 'down'))
+    // A block under the foot takes more the higher it is.
+    expect(supportHeight(23, [15, 23], 'up')).toBeGreaterThan(supportHeight(15, [15, 23], 'up'))
+    expect(supportHeight(45, [45, null], 'down')).toBeLessThan(
+      CHART.top + CHART.bars + CHART.gap + CHART.stairs + CHART.support,
+    )
   })
 })
 

@@ -1,10 +1,11 @@
-import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
 import { longDate, shortDate } from '../../common/dates'
 import { usePracticeId } from '../../common/route'
+import { said } from '../../common/mornings'
 import { Row } from '../../common/ui/layout'
+import { MorningAnswers } from '../../common/ui/MorningAnswers'
 import { Failure, Refused, Working } from '../../common/ui/States'
 import { colours, laneColour } from '../../theme/theme'
 import { useMorning, useOutlook } from './queries'
@@ -72,10 +73,10 @@ function Morning({ morning, clientId, mayWrite }: MorningProps) {
   const { t } = useTranslation()
   const practice_id = usePracticeId()
   const tell = useMorning(clientId)
-  const answer = (settled: boolean) => () => {
+  const answer = (settled?: boolean) => {
     tell.mutate({
       params: { path: { practice_id, client_id: clientId, item_id: morning.item_id } },
-      body: { settled },
+      body: said(settled),
     })
   }
   return (
@@ -90,14 +91,7 @@ function Morning({ morning, clientId, mayWrite }: MorningProps) {
           date: shortDate(morning.date),
         })}
         {mayWrite && (
-          <>
-            <Button size="small" variant="outlined" disabled={tell.isPending} onClick={answer(true)}>
-              {t('mat.settled')}
-            </Button>
-            <Button size="small" variant="outlined" disabled={tell.isPending} onClick={answer(false)}>
-              {t('mat.notSettled')}
-            </Button>
-          </>
+          <MorningAnswers asked={morning.asked} busy={tell.isPending} size="small" onAnswer={answer} />
         )}
       </Row>
       <Refused error={tell.error} />
