@@ -149,6 +149,10 @@ class Accessible(BrowserTest):
             page.keyboard.press("?")
             page.get_by_role("dialog").wait_for()
             self.look(f"{light} keys")
+            self.plan()
+            page.get_by_role("button", name="Try both ways").click()
+            page.get_by_role("dialog").get_by_role("region", name="A: Foot, at rest").wait_for()
+            self.look(f"{light} both ways")
         self.assertEqual(self.wrong, {})
 
     def test_no_view_is_wider_than_its_screen(self) -> None:

@@ -193,8 +193,8 @@ export const en = {
   plan: {
     today: 'Today',
     none: 'Nothing planned yet',
-    noneMore: 'Take what was done last time, or begin from an order of the practice.',
-    noneNew: 'Begin from an order of the practice, or choose what is open.',
+    noneMore: 'Take what was done last time, add a pose, or begin from an order of the practice.',
+    noneNew: 'Add the first pose, begin from an order of the practice, or choose what is open.',
     same: 'Same as {{date}}',
     toChoose: 'Choose',
     toMat: 'To the mat',

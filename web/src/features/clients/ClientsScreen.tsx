@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useSearchParams } from 'react-router'
 import { Main } from '../../common/ui/Main'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
@@ -19,7 +20,9 @@ const NewClientDialog = lazy(async () => ({ default: (await import('./NewClientD
 export function ClientsScreen() {
   const { t } = useTranslation()
   const [text, setText] = useState('')
-  const [adding, setAdding] = useState(false)
+  // From elsewhere one comes here to add somebody.
+  const [params, setParams] = useSearchParams()
+  const [adding, setAdding] = useState(() => params.has('new'))
   const clients = useClients(text)
   return (
     <Main sx={{ maxWidth: 1160, mx: 'auto', px: { xs: 1.5, md: 3 }, py: { xs: 1.5, md: 3 } }}>
@@ -64,6 +67,7 @@ export function ClientsScreen() {
           <NewClientDialog
             onClose={() => {
               setAdding(false)
+              setParams({}, { replace: true })
             }}
           />
         </Suspense>

@@ -111,6 +111,7 @@ export function EntryDialog({ forms, side, correcting, onClose }: Props) {
                 label={t('limits.kind')}
                 value={draft.kind}
                 disabled={correcting !== null}
+                autoFocus={correcting === null}
                 error={problem('kind') !== undefined}
                 helperText={problem('kind')}
                 onChange={(event) => {

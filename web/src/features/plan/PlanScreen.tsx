@@ -77,6 +77,7 @@ export function PlanScreen() {
   const add = useAdd()
   const breath = useBreath()
   const suggest = useSuggest()
+  const [typed, setTyped] = useState(false)
   const [templates, setTemplates] = useState(false)
   const [ordered, setOrdered] = useState<'same' | 'changed' | Error | null>(null)
   const sensors = useSensors(
@@ -96,6 +97,10 @@ export function PlanScreen() {
   const since = plan.last_visit === null ? '' : shortDate(plan.last_visit)
   // What is added is put beside what is stored: what was changed is stored first.
   const busy = saving || again.isPending || add.isPending
+  const addTyped = (family: string) => {
+    setTyped(true)
+    addOne(family)
+  }
   const addOne = (family: string, after?: string) => {
     add.mutate({ params, body: { family, as_last_time: false, ...(after === undefined ? {} : { after }) } })
   }
@@ -232,6 +237,7 @@ export function PlanScreen() {
           action={
             <Row wrap gap={1.5} justify="center">
               {mayWrite && anew}
+              {mayWrite && <AddPose planned={families} busy={busy} again={typed} onAdd={addTyped} />}
               {mayWrite && fromTemplate}
               <Button component={Link} to={to('choose')} variant="outlined">
                 {t('plan.toChoose')}
@@ -301,7 +307,7 @@ export function PlanScreen() {
               </DndContext>
               {mayWrite && (
                 <Row wrap gap={1.5} style={{ marginTop: 14 }}>
-                  <AddPose planned={families} busy={busy} onAdd={addOne} />
+                  <AddPose planned={families} busy={busy} again={typed} onAdd={addTyped} />
                   {plan.left_out.length > 0 && anew}
                   {fromTemplate}
                 </Row>

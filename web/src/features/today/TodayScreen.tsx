@@ -83,6 +83,15 @@ export function TodayScreen() {
           <Rest />
           {mayWrite && (
             <Button
+              component={Link}
+              to={`${addressOf(screenById('clients'), practiceId)}?new`}
+              variant="outlined"
+            >
+              {t('clients.new')}
+            </Button>
+          )}
+          {mayWrite && (
+            <Button
               variant="contained"
               onClick={() => {
                 setDoing({ what: 'book' })
