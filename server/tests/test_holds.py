@@ -20,7 +20,7 @@ from engine.answers import forget
 from practices.models import Membership
 from practices.tenancy import opened
 from tests.base import ApiTest, House
-from visits.models import LoggedItem, Visit
+from visits.models import Incident, LoggedItem, Trial, Visit
 
 FLAT, SIDE_ON = "figure_four.block_flat", "figure_four.block_side"
 
@@ -234,28 +234,40 @@ class SentAgain(ApiTest):
 
 
 class AtOnce(TransactionTestCase):
-    def test_the_same_hold_twice_at_once_is_stored_once_and_both_are_answered(self) -> None:
+    def test_the_same_twice_at_once_is_stored_once_and_both_are_answered(self) -> None:
         house = House("Mill", "owner@mill.example")
-        url = f"/api/practices/{house.practice.pk}/clients/{house.client.pk}/items"
-        for _ in range(4):
-            body = house.item().model_dump(mode="json", exclude_none=True)
-            gate, statuses = threading.Barrier(2), []
+        house.measured_before(30)
+        foot = {"slot": "foot", "setup": {"foot": {"choice": "at_rest"}}, "other": {"choice": "drawn_up"}}
+        tried = {"variation": "figure_four.block_flat", "side": "left", **foot, "felt_a": 2, "felt_b": 1, "kept": "b"}
+        for model, address, said in (
+            (LoggedItem, "items", house.item().model_dump(mode="json", exclude_none=True)),
+            (Incident, "incidents", {"text": "She slipped."}),
+            (Trial, "trials", tried),
+        ):
+            url = f"/api/practices/{house.practice.pk}/clients/{house.client.pk}/{address}"
+            for _ in range(4):
+                body = {**said, "id": str(uuid.uuid4())}
+                with self.subTest(address):
+                    self.assertEqual(self.sent_twice(house, url, body), [201, 201])
+                    with opened(house.practice):
+                        self.assertEqual(model.objects.filter(pk=body["id"]).count(), 1)
 
-            def send(body: Any = body, gate: Any = gate, statuses: list[int] = statuses) -> None:
-                browser = Browser()
-                browser.force_login(house.user, backend="django.contrib.auth.backends.ModelBackend")
-                gate.wait()
-                statuses.append(browser.post(url, body, content_type="application/json").status_code)
-                connection.close()
+    def sent_twice(self, house: House, url: str, body: Any) -> list[int]:
+        gate, statuses = threading.Barrier(2), []
 
-            threads = [threading.Thread(target=send) for _ in range(2)]
-            for thread in threads:
-                thread.start()
-            for thread in threads:
-                thread.join()
-            self.assertEqual(statuses, [201, 201])
-            with opened(house.practice):
-                self.assertEqual(LoggedItem.objects.filter(pk=body["id"]).count(), 1)
+        def send() -> None:
+            browser = Browser()
+            browser.force_login(house.user, backend="django.contrib.auth.backends.ModelBackend")
+            gate.wait()
+            statuses.append(browser.post(url, body, content_type="application/json").status_code)
+            connection.close()
+
+        threads = [threading.Thread(target=send) for _ in range(2)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        return statuses
 
 
 class Order(ApiTest):

@@ -16,7 +16,7 @@ from clients.models import Client
 from common.errors import SentBefore, Stale, bad_field, refuse_implausible
 from common.speech import own
 from engine.answers import Today, snapshot
-from visits.models import Incident, LoggedItem, MorningAnswer, OwnDecision, Visit
+from visits.models import Incident, LoggedItem, MorningAnswer, OwnDecision, Trial, Visit
 from visits.schemas import CorrectionIn, DecisionIn, IncidentIn, ItemIn, PlanIn, SaidIn
 
 
@@ -246,24 +246,37 @@ def answer_morning(client: Client, user: User, item_id: uuid.UUID, settled: bool
 
 
 @transaction.atomic
-def note_incident(today: Today, user: User, data: IncidentIn) -> Incident:
+def note_incident(today: Today, user: User, data: IncidentIn) -> None:
     """Keep what went wrong today. The same id is stored once."""
-    known: Incident | None = Incident.objects.filter(pk=data.id).select_related("visit").first()
-    if known is not None:
-        if known.visit.client_id != today.client.pk:
-            raise Http404
-        return known
+    if sent_before(Incident, data.id, today.client):
+        return
     visit = visit_of(today, user)
+    incident = Incident(id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit)
+    if stored_once(incident, today.client):
+        today.client.person.keep_note(incident.pk, data.text)
+        record(incident, "incident.noted", user)
+
+
+def sent_before(model: type[Incident | Trial], row_id: uuid.UUID, client: Client) -> bool:
+    """Whether a device sent this row of a visit before; 404 when somebody else's has its id."""
+    row: Incident | Trial | None = model.objects.filter(pk=row_id).select_related("visit").first()
+    if row is not None and row.visit.client_id != client.pk:
+        raise Http404
+    return row is not None
+
+
+def stored_once(row: Incident | Trial, client: Client) -> bool:
+    """Store a row under the id its device gave it. False where the same was sent twice at once and the other came first;
+    404 when somebody else's row has the id."""
     try:
         with transaction.atomic():
-            incident = Incident(id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit)
-            incident.save(force_insert=True)
+            row.save(force_insert=True)
     except IntegrityError:
-        # Somebody else's row has this id.
+        if sent_before(type(row), row.pk, client):
+            return False
+        # A row one is not shown.
         raise Http404 from None
-    today.client.person.keep_note(incident.pk, data.text)
-    record(incident, "incident.noted", user)
-    return incident
+    return True
 
 
 LEAST_REASON = 3

@@ -6,8 +6,7 @@ import uuid
 from collections.abc import Iterator
 from typing import Any
 
-from django.db import IntegrityError, transaction
-from django.http import Http404
+from django.db import transaction
 
 from accounts.models import User
 from asketa_core import (
@@ -34,7 +33,17 @@ from common.speech import own
 from engine.answers import Today, snapshot
 from visits.models import Trial
 from visits.schemas import SlotTrial, TrialIn, TrialOut, WayOut, WaysOut
-from visits.services import locked, planned_ladder, planned_side, save_plan, stored_setup, stored_value, visit_of
+from visits.services import (
+    locked,
+    planned_ladder,
+    planned_side,
+    save_plan,
+    sent_before,
+    stored_once,
+    stored_setup,
+    stored_value,
+    visit_of,
+)
 from visits.setting_up import detail_of
 
 
@@ -134,10 +143,7 @@ def keep_trial(today: Today, user: User, data: TrialIn) -> None:
 
     A way that a limit closes today, or of which nobody differs, is refused.
     """
-    known: Trial | None = Trial.objects.filter(pk=data.id).select_related("visit").first()
-    if known is not None:
-        if known.visit.client_id != today.client.pk:
-            raise Http404
+    if sent_before(Trial, data.id, today.client):
         return
     rung = today.library.variation(data.variation)
     if rung.id in today.library.retired:
@@ -165,18 +171,14 @@ def keep_trial(today: Today, user: User, data: TrialIn) -> None:
         "felt_b": data.felt_b,
         "kept": data.kept,
     }
-    try:
-        with transaction.atomic():
-            row = Trial(
-                id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit,
-                setup=stored_setup(data.setup), a=stored_value(data.setup[data.slot]), b=stored_value(data.other),
-                snapshot={way: snapshot(today, rung.id, data.side, setup, []) for way, setup in both.items()},
-                **fields,
-            )  # fmt: skip
-            row.save(force_insert=True)
-    except IntegrityError:
-        # Somebody else's row has this id.
-        raise Http404 from None
+    row = Trial(
+        id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit,
+        setup=stored_setup(data.setup), a=stored_value(data.setup[data.slot]), b=stored_value(data.other),
+        snapshot={way: snapshot(today, rung.id, data.side, setup, []) for way, setup in both.items()},
+        **fields,
+    )  # fmt: skip
+    if not stored_once(row, today.client):
+        return
     record(row, "trial.kept", user)
     ladder = planned_ladder(visit, rung.family) or {}
     for side in SIDES if rung.shared else (data.side,):

@@ -95,6 +95,7 @@ class FirstVisit(BrowserTest):
         page = self.page
         self.click(page.get_by_role("link", name="Measures"))
         page.get_by_label("Stature").fill("174")
+        page.get_by_label("Weight").fill("78")
         for name, left, right in (
             ("Turning out, hip open", 50, 52),
             ("Hip flexion, knee bent", 118, 100),

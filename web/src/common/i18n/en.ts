@@ -606,6 +606,7 @@ export const en = {
     morningTitle: 'Did it settle by the next morning?',
     settled: 'settled',
     notSettled: 'not settled',
+    noAnswer: 'no answer yet',
     noAnswerYet: 'asked, no answer yet',
     pickDuring: 'Tap the discomfort during the hold first.',
     kinds: {

@@ -40,7 +40,7 @@ export function MorningAnswers({ asked, busy, size = 'medium', onAnswer }: Props
             onAnswer()
           }}
         >
-          {t('mat.noAnswerYet')}
+          {t('mat.noAnswer')}
         </Button>
       )}
     </>
