@@ -30,12 +30,12 @@ class Trying(ApiTest):
         return found
 
     def take(self, side: str = "left", **setup: Any) -> None:
-        here = self.ways(side).json()["setup"]
+        here = self.ways(side).json()["here"]["setup"]
         body = {"variation": FLAT, "side": side, "setup": {**here, **setup}, "dose_s": 30}
         self.assertEqual(self.post(self.url("/mat"), body).status_code, 200)
 
     def try_both(self, side: str = "left", **changes: Any) -> Any:
-        here = self.ways(side).json()["setup"]
+        here = self.ways(side).json()["here"]["setup"]
         body = {
             "id": str(uuid.uuid4()), "variation": FLAT, "side": side, "slot": "foot", "setup": {**here, "foot": REST},
             "other": DRAWN, "felt_a": 3, "felt_b": 1, "kept": "b", **changes,
@@ -46,10 +46,10 @@ class Trying(ApiTest):
         found = self.ways().json()
         (foot,) = found["ways"]
         # What is answered may be sent back as it is.
-        self.assertEqual(self.try_both(setup=found["setup"], other=foot["value"]).status_code, 201)
-        self.assertEqual((foot["slot"], foot["here"], foot["there"]), ("foot", "at rest", "drawn up"))
+        self.assertEqual(self.try_both(setup=found["here"]["setup"], other=foot["setup"]["foot"]).status_code, 201)
+        self.assertEqual((foot["slot"], foot["now"], foot["then"]), ("foot", "at rest", "drawn up"))
         self.assertIn("<svg", foot["figure"])
-        self.assertNotEqual(foot["figure"], found["figure"])
+        self.assertNotEqual(foot["figure"], found["here"]["figure"])
 
     def test_the_calmer_way_is_planned_on_its_side_alone(self) -> None:
         self.take()
@@ -60,15 +60,17 @@ class Trying(ApiTest):
         self.assertEqual((left["setup"]["foot"]["choice"], right["setup"]["foot"]["choice"]), ("drawn_up", "at_rest"))
         self.assertEqual(left["dose_s"], 30)
         (told,) = left["trials"]
-        self.assertEqual((told["last"]["kept"], told["last"]["b"], told["again"]), ("b", "drawn up", False))
+        self.assertEqual((told["last"]["kept"], told["last"]["felt_kept"], told["again"]), ("drawn up", 1, False))
         self.assertEqual([each["last"] for each in right["trials"]], [None])
 
     def test_it_begins_every_rung_of_the_ladder_and_the_next_plan(self) -> None:
         with clock.set_to(clock.now() - dt.timedelta(days=7)):
             self.post(self.url("/items"), self.house.item(variation=FLAT, setup_used={"foot": REST}))
         self.try_both()
-        self.assertEqual(self.ways(rung="figure_four.block_side").json()["setup"]["foot"]["choice"], "drawn_up")
-        self.assertEqual(self.ways("right", rung="figure_four.block_side").json()["setup"]["foot"]["choice"], "at_rest")
+        self.assertEqual(self.ways(rung="figure_four.block_side").json()["here"]["setup"]["foot"]["choice"], "drawn_up")
+        self.assertEqual(
+            self.ways("right", rung="figure_four.block_side").json()["here"]["setup"]["foot"]["choice"], "at_rest"
+        )
         with clock.set_to(clock.now() + dt.timedelta(days=2)):
             (pose,) = self.post(self.url("/plan/again"), {}).json()["poses"]
             self.assertIn("kept when both were tried", pose["left"]["why"])
@@ -89,9 +91,26 @@ class Trying(ApiTest):
         self.try_both(kept="a", felt_a=0)
         self.post(self.url("/items"), self.house.item(variation=FLAT))
         (family,) = self.client.get(self.url("/responses")).json()
-        self.assertEqual([each["kept"] for each in family["left"]["trials"]], ["a", "b"])
+        self.assertEqual([each["kept"] for each in family["left"]["trials"]], ["at rest", "drawn up"])
         self.assertEqual(family["left"]["trials"][1]["label"], "Foot")
         self.assertEqual(family["right"]["trials"], [])
+
+    def test_it_is_told_of_where_nothing_was_logged_yet(self) -> None:
+        self.try_both()
+        (family,) = self.client.get(self.url("/responses")).json()
+        self.assertEqual((len(family["left"]["trials"]), family["left"]["points"]), (1, []))
+
+    def test_a_plan_without_the_rung_stays_as_it_is(self) -> None:
+        self.take()
+        before = self.client.get(self.url("/plan")).json()["version"]
+        self.try_both("right")
+        self.assertEqual(self.client.get(self.url("/plan")).json()["version"], before)
+
+    def test_the_plan_says_what_is_held_otherwise_than_usual(self) -> None:
+        self.take()
+        self.try_both()
+        (pose,) = self.client.get(self.url("/plan")).json()["poses"]
+        self.assertIn("foot drawn up", pose["left"]["line"])
 
     def test_sent_twice_it_is_stored_once(self) -> None:
         same = str(uuid.uuid4())

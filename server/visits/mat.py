@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any, Literal
 
 from django.http import Http404
@@ -13,13 +13,10 @@ from asketa_core import (
     SIDES,
     NoGrid,
     Part,
-    Phrase,
-    Screened,
     Side,
     SlotValue,
     Variation,
     amount_of,
-    chosen_words,
     cue_words,
     describe,
     detail_at,
@@ -31,7 +28,6 @@ from asketa_core import (
     held_s,
     kind_of,
     lane_view,
-    listed,
     pose_of,
     same_setup,
     say,
@@ -44,7 +40,7 @@ from engine.answers import Today, digest
 from visits.choosing import decision_out
 from visits.holds import hold_fields
 from visits.models import Incident, LoggedItem, Visit
-from visits.planned import judged_side, planned_sides
+from visits.planned import judged_side, line_of, planned_sides
 from visits.schemas import (
     AskedOut,
     CardLine,
@@ -193,7 +189,7 @@ def _mat_side(
         name=rung.name,
         short=rung.short,
         setup=detail.setup,
-        setup_words=_in_one_line(today, screened, row, setup),
+        setup_words=line_of(rung, detail_at(today.situation, screened, row), setup),
         dose_s=planned["dose_s"],
         dose=dose_words(rung.hold, planned["dose_s"]),
         style=rung.hold.style,
@@ -225,10 +221,6 @@ def _mat_side(
     )
 
 
-def _in_one_line(today: Today, screened: Screened, row: int, setup: Mapping[str, SlotValue]) -> Phrase:
-    return listed([detail_at(today.situation, screened, row).line, *chosen_words(screened.variation, setup)])
-
-
 def _changed_since(
     rung: Variation, setup: dict[str, SlotValue], planned: dict[str, Any], now: DetailOut
 ) -> ChangedSince | None:
@@ -251,7 +243,7 @@ def _step_back(today: Today, rung: Variation, side: Side, setup: dict[str, SlotV
         name=target.name,
         short=target.short,
         setup=dict(step.setup),
-        setup_words=_in_one_line(today, screened, row, step.setup),
+        setup_words=line_of(target, detail_at(today.situation, screened, row), step.setup),
         dose_s=target.hold.start_s,
         dose=dose_words(target.hold, target.hold.start_s),
         figure=figure(screened, today.situation.body, today.room, row, lane_view(target, side), words()),

@@ -12,14 +12,18 @@ from asketa_core import (
     NoGrid,
     Part,
     Phrase,
+    SetupDetail,
     Side,
     SlotValue,
+    Variation,
     Verdict,
+    chosen_words,
     describe,
     detail_at,
     figure,
     lane_view,
     level_of_rung,
+    listed,
     no_stack_words,
     part_of,
 )
@@ -47,6 +51,11 @@ def setup_of(planned: Planned) -> dict[str, SlotValue]:
     return {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
 
 
+def line_of(rung: Variation, detail: SetupDetail, setup: Mapping[str, SlotValue]) -> Phrase:
+    """A set-up in one line, with what is held otherwise than usual: 'chair 45, block on end, foot drawn up'."""
+    return listed([detail.line, *chosen_words(rung, setup)])
+
+
 def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
     """One planned side as the day's limits, room and library see it."""
     rung = today.library.variation(planned["variation"])
@@ -63,7 +72,7 @@ def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
         closed = next(iter(detail.closing), None)
         return JudgedSide(
             part_of(screened, row, dose_s, rounds, closed),
-            detail.line,
+            line_of(rung, detail, setup),
             detail.verdict,
             detail.allowed,
             tuple(detail.closing or detail.reasons),

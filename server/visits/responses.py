@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from typing import Literal
+from typing import Any
 
 from asketa_core import (
     SIDES,
@@ -40,6 +40,7 @@ FORMULA_SIGNS = ("=", "+", "-", "@", "\uff1d", "\uff0b", "\uff0d", "\uff20")
 def responses(today: Today, most: int | None = None) -> list[ResponseFamily]:
     """Every family that was worked on, oldest hold first on each side; of each side the ``most`` latest holds."""
     points, earlier = _points(today, most)
+    tried = {trial.family for trial in today.file.trials}
     return [
         ResponseFamily(
             family=family.family,
@@ -52,7 +53,7 @@ def responses(today: Today, most: int | None = None) -> list[ResponseFamily]:
             },
         )
         for family in today.library.families.values()
-        if any((family.family, side) in points for side in SIDES)
+        if any((family.family, side) in points for side in SIDES) or family.family in tried
     ]
 
 
@@ -72,7 +73,7 @@ def _lane(
 
 
 def _trend(today: Today, family: Family, side: Side) -> TrendOut:
-    trend = trend_of(today.judged_on(family.family, side), today.library)
+    trend = trend_of(today.judged_on(family.family, side), today.library, today.file.trials)
     return TrendOut(
         sessions=trend.sessions,
         calm_in_a_row=trend.calm_in_a_row,
@@ -103,13 +104,10 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
         for item in items if most is None else items[-most:]:
             rung = today.library.variation(item.variation)
             outcome = judged[str(item.pk)]
-            seat, support, less = _heights(item, rung)
             found.setdefault((name, side), []).append(
                 ResponsePoint(
                     rung=places[rung.id],
-                    seat_cm=seat,
-                    support_cm=support,
-                    less_support=less,
+                    **_heights(item, rung),
                     why=why_words(outcome),
                     **hold_fields(rung, item, outcome.tolerance.value),
                 )
@@ -117,20 +115,26 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
     return found, {lane for lane, items in by_lane.items() if most is not None and len(items) > most}
 
 
-def _heights(item: LoggedItem, rung: Variation) -> tuple[float | None, float | None, Literal["up", "down"] | None]:
-    """Height of the seat, of whatever else the body was held up by most, and which way of that there is less support: a
-    block under the foot takes more the higher it is, one under the knee gives more. What makes no difference is left out."""
+def _heights(item: LoggedItem, rung: Variation) -> dict[str, Any]:
+    """Height of the seat, and of whatever else the body was held up by most, what that is and which way of it there is less
+    support: a block under the foot takes more the higher it is, one under the knee gives more. What makes no difference is
+    left out."""
     slots = setup_used(item)
     seat = slots.pop(rung.recipe.seat_slot or "", SlotValue()).number
-    others = [
-        (value.number, slot.less_support)
+    heights = {
+        name: value.number
         for name, value in slots.items()
         if value.number is not None
         and isinstance(slot := rung.setup_slots.get(name), StackSlot)
         and slot.less_support != "none"
-    ]
-    height, less = max(others, default=(None, None))
-    return seat, height, less
+    }
+    most = max(heights, key=lambda name: heights[name], default=None)
+    return {
+        "seat_cm": seat,
+        "support_cm": heights[most] if most is not None else None,
+        "support": rung.label_of(most) if most is not None else "",
+        "less_support": rung.setup_slots[most].less_support if most is not None else None,
+    }
 
 
 def responses_csv(today: Today) -> str:

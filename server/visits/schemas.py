@@ -337,11 +337,13 @@ class ItemOut(LoggedHold):
 
 
 class ResponsePoint(LoggedHold):
-    """One logged hold on the way: how much support it had, which way of that is less, and why it came to what it did."""
+    """One logged hold on the way: how high the body was held up and by what, which way of that there is less support, and
+    why it came to what it did."""
 
     rung: int
     seat_cm: float | None
     support_cm: float | None
+    support: Text
     less_support: Literal["up", "down"] | None
     why: Text
 
@@ -406,17 +408,16 @@ class TrialIn(Input):
 
 
 class TrialOut(Schema):
-    """Two ways that were tried on one side, in words."""
+    """Two ways that were tried on one side, in words: the one that was kept, and the other."""
 
     id: uuid.UUID
     date: dt.date
     slot: str
     label: Text
-    a: Text
-    b: Text
-    felt_a: int
-    felt_b: int
-    kept: Literal["a", "b"]
+    kept: Text
+    felt_kept: int
+    other: Text
+    felt_other: int
 
 
 class SlotTrial(Schema):
@@ -428,30 +429,28 @@ class SlotTrial(Schema):
     again: bool
 
 
-class WayOut(Schema):
-    """Another way of one slot, held against the set-up it was asked about; ``here`` is that one's own."""
+class DrawnSetup(Schema):
+    """A set-up to look at: its figure, and what to mind in it."""
 
-    slot: str
-    label: Text
-    here: Text
-    there: Text
-    value: SlotValue
-    setup_words: Text
+    setup: dict[str, SlotValue]
     verdict: Verdict
     cautions: list[FindingOut]
     figure: str
-    figure_words: Text
+
+
+class WayOut(DrawnSetup):
+    """Another way of one slot of a set-up: how the slot is there (``now``) and how it is here (``then``)."""
+
+    slot: str
+    label: Text
+    now: Text
+    then: Text
 
 
 class WaysOut(Schema):
     """A set-up and every other way of it that is open today."""
 
-    setup: dict[str, SlotValue]
-    setup_words: Text
-    verdict: Verdict
-    cautions: list[FindingOut]
-    figure: str
-    figure_words: Text
+    here: DrawnSetup
     ways: list[WayOut]
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterator
 from typing import Any
 
 from django.db import transaction
@@ -16,11 +15,11 @@ from asketa_core import (
     Side,
     SlotValue,
     Variation,
-    detail_at,
     implausible_setup,
     keeps_range,
     no_stack_words,
     standing,
+    tried_on,
     try_again,
     value_words,
     way_words,
@@ -31,8 +30,8 @@ from audit.models import record
 from common.errors import bad_field, refuse_implausible
 from common.speech import own
 from engine.answers import Today, snapshot
-from visits.models import Trial
-from visits.schemas import SlotTrial, TrialIn, TrialOut, WayOut, WaysOut
+from visits.models import Trial, Visit
+from visits.schemas import DrawnSetup, SlotTrial, TrialIn, TrialOut, WayOut, WaysOut
 from visits.services import (
     locked,
     planned_ladder,
@@ -44,7 +43,7 @@ from visits.services import (
     stored_value,
     visit_of,
 )
-from visits.setting_up import detail_of
+from visits.setting_up import detail_out
 
 
 def ways_of(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValue]) -> WaysOut | None:
@@ -56,47 +55,30 @@ def ways_of(today: Today, rung: Variation, side: Side, setup: dict[str, SlotValu
     row = screened.grid.nearest(setup)
     here = _drawn(today, screened, row, setup)
     return WaysOut(
-        setup=here["setup"],
+        here=DrawnSetup(**here),
         ways=[
             WayOut(
                 slot=way.slot,
                 label=rung.label_of(way.slot),
-                here=way_words(screened, row, here["setup"][way.slot], way.slot),
-                there=way_words(screened, way.row, way.value, way.slot),
-                value=way.value,
-                **_without_setup(_drawn(today, screened, way.row, dict(way.setup))),
+                now=way_words(screened, row, here["setup"][way.slot], way.slot),
+                then=way_words(screened, way.row, way.value, way.slot),
+                **_drawn(today, screened, way.row, dict(way.setup)),
             )
             for way in ways(screened, here["setup"], keeps_range(today.file, today.date))
         ],
-        **_without_setup(here),
     )
 
 
 def _drawn(today: Today, screened: Screened, row: int, setup: dict[str, SlotValue]) -> dict[str, Any]:
-    detail = detail_at(today.situation, screened, row)
-    told = detail_of(today, screened, detail, setup=setup)
-    return {
-        "setup": told.setup,
-        "setup_words": detail.line,
-        "verdict": told.verdict,
-        "cautions": told.findings,
-        "figure": told.figure,
-        "figure_words": told.figure_words,
-    }
-
-
-def _without_setup(drawn: dict[str, Any]) -> dict[str, Any]:
-    return {name: value for name, value in drawn.items() if name != "setup"}
+    """The fields of ``schemas.DrawnSetup``."""
+    told = detail_out(today, screened, row, setup=setup)
+    return {"setup": told.setup, "verdict": told.verdict, "cautions": told.findings, "figure": told.figure}
 
 
 def slot_trials(today: Today, rung: Variation, side: Side) -> list[SlotTrial]:
     """The slots of a rung of which both ways may be tried, with what came of it last."""
     last = standing(today.file.trials, rung, side)
-    judged = [
-        each
-        for each in today.judged.values()
-        if each.response.family == rung.family and (rung.shared or each.response.side is side)
-    ]
+    judged = today.judged_on(rung.family, side)
     return [
         SlotTrial(
             slot=name,
@@ -110,16 +92,9 @@ def slot_trials(today: Today, rung: Variation, side: Side) -> list[SlotTrial]:
 
 
 def trials_of(today: Today, family: str, side: Side) -> list[TrialOut]:
-    """Everything tried on one side of a ladder, the latest first; of a shape both legs share on either."""
-    return [trial_out(rung, trial) for rung, trial in _tried(today, family, side)][::-1]
-
-
-def _tried(today: Today, family: str, side: Side) -> Iterator[tuple[Variation, TrialValue]]:
-    for trial in today.file.trials:
-        if trial.family == family:
-            rung = today.library.variation(trial.variation)
-            if rung.shared or trial.side is side:
-                yield rung, trial
+    """Everything tried on one side of a ladder, the latest first."""
+    tried = tried_on(today.file.trials, today.library, family, side)
+    return [trial_out(today.library.variation(trial.variation), trial) for trial in reversed(tried)]
 
 
 def trial_out(rung: Variation, trial: TrialValue) -> TrialOut:
@@ -129,11 +104,10 @@ def trial_out(rung: Variation, trial: TrialValue) -> TrialOut:
         date=trial.date,
         slot=trial.slot,
         label=rung.label_of(trial.slot) if known else "",
-        a=value_words(rung, trial.slot, trial.a),
-        b=value_words(rung, trial.slot, trial.b),
-        felt_a=trial.felt_a,
-        felt_b=trial.felt_b,
-        kept=trial.kept,
+        kept=value_words(rung, trial.slot, trial.kept_value),
+        felt_kept=trial.felt_kept,
+        other=value_words(rung, trial.slot, trial.other_value),
+        felt_other=trial.felt_other,
     )
 
 
@@ -163,28 +137,27 @@ def keep_trial(today: Today, user: User, data: TrialIn) -> None:
         if not screened.allowed(screened.grid.nearest(setup)):
             raise bad_field(field, own("field", "closed"))
     visit = locked(visit_of(today, user))
-    fields = {
-        "variation": rung.id,
-        "side": data.side.value,
-        "slot": data.slot,
-        "felt_a": data.felt_a,
-        "felt_b": data.felt_b,
-        "kept": data.kept,
-    }
     row = Trial(
-        id=data.id, practice_id=visit.practice_id, created_by=user, visit=visit,
+        practice_id=visit.practice_id, created_by=user, visit=visit, side=data.side.value,
         setup=stored_setup(data.setup), a=stored_value(data.setup[data.slot]), b=stored_value(data.other),
         snapshot={way: snapshot(today, rung.id, data.side, setup, []) for way, setup in both.items()},
-        **fields,
+        **data.model_dump(include={"id", "variation", "slot", "felt_a", "felt_b", "kept"}),
     )  # fmt: skip
     if not stored_once(row, today.client):
         return
     record(row, "trial.kept", user)
-    ladder = planned_ladder(visit, rung.family) or {}
-    for side in SIDES if rung.shared else (data.side,):
-        before = ladder.get(side.value)
-        if before is not None and before["variation"] == rung.id:
-            planned = planned_side(screened, both[data.kept], before["dose_s"], before.get("rounds", 1))
-            ladder[side.value] = planned | {"accepted": before["accepted"]}
-    if ladder:
+    _plan_with(visit, user, screened, SIDES if rung.shared else (data.side,), both[data.kept])
+
+
+def _plan_with(
+    visit: Visit, user: User, screened: Screened, sides: tuple[Side, ...], setup: dict[str, SlotValue]
+) -> None:
+    """Let the day's plan go on with a set-up, where its rung is planned."""
+    ladder = planned_ladder(visit, screened.variation.family) or {}
+    planned = [ladder[side.value] for side in sides if side.value in ladder]
+    here = [each for each in planned if each["variation"] == screened.variation.id]
+    for each in here:
+        now = planned_side(screened, setup, each["dose_s"], each.get("rounds", 1))
+        each.update(now | {"accepted": each["accepted"]})
+    if here:
         save_plan(visit, user)

@@ -52,7 +52,7 @@ from asketa_core.progress.step import (
     why_words,
 )
 from asketa_core.progress.trend import Trend, furthest_words, slope_words, trend_of
-from asketa_core.progress.trials import Way, standing, try_again, value_words, way_words, ways, with_kept
+from asketa_core.progress.trials import Way, standing, tried_on, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
 from asketa_core.records.calendar import AHEAD_DAYS, change_between, changes_ahead, next_change, next_tightening
@@ -322,6 +322,7 @@ __all__ = [
     "todays",
     "told_once",
     "trend_of",
+    "tried_on",
     "try_again",
     "turning_out_from_tape",
     "typical_range",

@@ -101,6 +101,8 @@ class Offers(TestCase):
         self.assertEqual(decision.code, "offer_slot")
         assert decision.step is not None
         self.assertEqual(decision.step.setup["foot_block"].stack, "block:flat")
+        # Both lie flat: only the height tells them apart.
+        self.assertIn("block lying flat (10 cm)", english(decision.reason))
 
     def test_three_times_after_an_operation(self) -> None:
         self.assertIs(Ladder().decide(CALM, CALM, after_operation=True).action, Action.STAY)

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import theilslopes
 
-from asketa_core import Library, SlotValue, Trend, furthest_words, slope_words, trend_of
+from asketa_core import Library, SlotValue, Trend, Trial, furthest_words, slope_words, trend_of
 from asketa_core.progress.responses import Judged, judge_response
 from asketa_core.progress.trend import LEAST_SESSIONS, LEAST_WEEKS, slope_of
 from tests.library import LIBRARY
@@ -47,6 +47,17 @@ class Counts(TestCase):
         self.assertEqual(trend(CALM, WATCH).calm_in_a_row, 0)
         self.assertEqual(trend(CALM, {**CALM, "dose_s": 50}, {**CALM, "dose_s": 50}).calm_in_a_row, 2)
         self.assertEqual(trend().calm_in_a_row, 0)
+
+    def test_they_are_those_the_decision_counts(self) -> None:
+        other = Trial.model_validate({
+            "id": "t", "date": TODAY - dt.timedelta(days=2), "variation": ON_SIDE, "side": "left", "slot": "foot",
+            "a": {"choice": "at_rest"}, "b": {"choice": "drawn_up"}, "felt_a": 3, "felt_b": 1, "kept": "b",
+        })  # fmt: skip
+        at_rest = {**CALM, "setup": {"foot": SlotValue(choice="at_rest")}}
+        judged = held(at_rest, at_rest)
+        self.assertEqual(trend_of(judged, LIBRARY).calm_in_a_row, 2)
+        # Since both were tried the side stands elsewhere, and nothing was calm there yet.
+        self.assertEqual(trend_of(judged, LIBRARY, [other]).calm_in_a_row, 0)
 
     def test_several_rounds_of_a_day_are_one_session_and_one_flare(self) -> None:
         twice = {**FLARE, "date": TODAY - dt.timedelta(days=3)}

@@ -21,9 +21,11 @@ from asketa_core import (
     Trial,
     Variation,
     chosen_words,
+    heights_words,
     next_step,
     proposal,
     standing,
+    tried_on,
     try_again,
     value_words,
     ways,
@@ -211,6 +213,20 @@ class WhatIsKept(TestCase):
     def test_a_way_that_is_not_the_usual_one_stands_in_the_line_of_the_set_up(self) -> None:
         told = [[english(each) for each in chosen_words(SIDE, {"foot": foot})] for foot in (REST, DRAWN)]
         self.assertEqual(told, [[], ["foot drawn up"]])
+        used = {"seat": SlotValue(stack="x", number=45), "foot": DRAWN}
+        self.assertEqual(english(heights_words(SIDE, used)), "seat 45, foot drawn up")
+
+    def test_everything_tried_on_a_side_oldest_first(self) -> None:
+        shared = next(r for r in LIBRARY.families["table"].variations if r.shared)
+        trials = [tried(1), tried(9), tried(4, side="right"), tried(2, variation=shared.id, side="right", id="table")]
+
+        def on(family: str, side: Side) -> list[str]:
+            return [each.id for each in tried_on(trials, LIBRARY, family, side)]
+
+        self.assertEqual(
+            (on("figure_four", Side.LEFT), on("figure_four", Side.RIGHT)), (["tried9", "tried1"], ["tried4"])
+        )
+        self.assertEqual((on("table", Side.LEFT), on("table", Side.RIGHT)), (["table"], ["table"]))
 
 
 class Kept(TestCase):

@@ -86,3 +86,11 @@ class Trial(Record):
     @property
     def other_value(self) -> SlotValue:
         return self.b if self.kept == "a" else self.a
+
+    @property
+    def felt_kept(self) -> int:
+        return self.felt_a if self.kept == "a" else self.felt_b
+
+    @property
+    def felt_other(self) -> int:
+        return self.felt_b if self.kept == "a" else self.felt_a

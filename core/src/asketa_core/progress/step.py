@@ -17,7 +17,7 @@ from typing import get_args
 from asketa_core.client.holds import Place, Response, Sign, SlotValue, Trial
 from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical, days, group
-from asketa_core.poses.library import Library
+from asketa_core.poses.library import Library, Variation
 from asketa_core.progress.demand import ScreenOf, StepBack, step_back_from
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.progress.trials import standing, value_words, with_kept
@@ -27,7 +27,7 @@ from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
 from asketa_core.texts import NOTHING, Own, Param, Phrase, listed, say
 from asketa_core.words.recipe import dose_words
-from asketa_core.words.stacks import stack_words
+from asketa_core.words.stacks import sized_words
 
 CALM_NEEDED = round(clinical("step.calm_needed", "sessions"))
 CALM_NEEDED_AFTER_OPERATION = round(clinical("step.calm_after_operation", "sessions"))
@@ -143,32 +143,26 @@ def next_step(judged: Sequence[Judged], bearing: Bearing) -> Decision:
         return _decision(Action.NOT_TRIED, "not_tried", None, None, judged)
     held = sessions(judged)
     was = step_of(held[-1].response)
-    here, kept = _as_kept(was, held[-1].response, bearing)
+    here, kept = as_kept(held[-1].response, bearing.trials, bearing.library)
     decision = _decide(judged, held, here, bearing)
     return decision if here == was else replace(decision, from_step=was, kept=kept)
 
 
-def _as_kept(was: Step, last: Response, bearing: Bearing) -> tuple[Step, Phrase]:
-    """The step with the ways kept since both were tried, and which they are."""
-    rung = bearing.library.variation(was.variation)
-    since = standing(bearing.trials, rung, last.side)
+def as_kept(last: Response, trials: Sequence[Trial], library: Library) -> tuple[Step, Phrase]:
+    """The step a side stands at: of its last hold, with the ways kept since both were tried, and which they are."""
+    was, rung = step_of(last), library.variation(last.variation)
+    since = standing(trials, rung, last.side)
     setup = with_kept(last, since) or {}
     changed = [name for name in since if was.setup.get(name) != setup[name]]
-    told = [
-        say(
-            "session",
-            "kept_way",
-            label=rung.label_of(name),
-            value=value_words(rung, name, setup[name]),
-            date=since[name].date,
-        )
-        for name in changed
-    ]
-    return (
-        (replace(was, setup=setup), say("session", "kept", ways=listed(told, "semicolon")))
-        if changed
-        else (was, NOTHING)
-    )
+    if not changed:
+        return was, NOTHING
+    told = [_kept_way(rung, name, since[name]) for name in changed]
+    return replace(was, setup=setup), say("session", "kept", ways=listed(told, "semicolon"))
+
+
+def _kept_way(rung: Variation, slot: str, trial: Trial) -> Phrase:
+    value = value_words(rung, slot, trial.kept_value)
+    return say("session", "kept_way", label=rung.label_of(slot), value=value, date=trial.date)
 
 
 def _decide(judged: Sequence[Judged], held: Sequence[Judged], here: Step, bearing: Bearing) -> Decision:
@@ -189,7 +183,7 @@ def _decide(judged: Sequence[Judged], held: Sequence[Judged], here: Step, bearin
         if gave is not None and (held_up := _held_up_more(judged, here, gave, last, bearing)) is not None:
             return held_up
         return _decision(Action.STAY, "stay_watch", here, here, judged, why=why_words(last))
-    calm = _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
+    calm = calm_in_a_row(held, here)
     needed = CALM_NEEDED_AFTER_OPERATION if bearing.after_operation else CALM_NEEDED
     if calm < needed:
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
@@ -249,6 +243,12 @@ def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
     return count
 
 
+def calm_in_a_row(held: Sequence[Judged], here: Step) -> int:
+    """Calm sessions in a row at a step, up to the latest; one whose morning is open counts as neither."""
+    answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
+    return _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
+
+
 def left_out(judged: Sequence[Judged], variation: str, measured_on: dt.date | None) -> bool:
     """Whether a rung flared up twice within four sessions, and the side was not measured again since. Of sessions whose
     morning is open nothing is known: they are not counted."""
@@ -292,7 +292,7 @@ def _held_up_more(judged: Sequence[Judged], here: Step, sign: str, last: Judged,
         if more is not None:
             name, row = more
             step = Step(here.variation, screened.grid.setup(row), here.dose_s)
-            words, label = stack_words(screened.grid.stacks(row)[name]), rung.label_of(name)
+            words, label = sized_words(screened.grid.stacks(row)[name]), rung.label_of(name)
             return _decision(Action.STEP_BACK, "more_support", step, here, judged, sign=seen, label=label, value=words)
     back = bearing.back_from(here, last.response.place)
     if back is None:
@@ -323,7 +323,7 @@ def _offer(judged: Sequence[Judged], here: Step, calm: int, bearing: Bearing) ->
     if less is not None:
         name, less_row = less
         step = Step(here.variation, screened.grid.setup(less_row), rung.hold.start_s)
-        words = stack_words(screened.grid.stacks(less_row)[name])
+        words = sized_words(screened.grid.stacks(less_row)[name])
         label = rung.label_of(name)
         return _decision(Action.OFFER, "offer_slot", step, here, judged, count=calm, label=label, value=words)
     onward = next(library.steps(rung, "step_forward"), None)

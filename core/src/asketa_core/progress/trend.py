@@ -11,11 +11,12 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from asketa_core.client.holds import Trial
 from asketa_core.clinical import clinical
 from asketa_core.poses.library import Library
 from asketa_core.poses.recipe import StackSlot
 from asketa_core.progress.responses import Judged, Tolerance
-from asketa_core.progress.step import Step, same_step, sessions, step_of
+from asketa_core.progress.step import Step, as_kept, calm_in_a_row, sessions, step_of
 from asketa_core.texts import NOTHING, Phrase, listed, say
 from asketa_core.words.recipe import dose_words
 from asketa_core.words.stacks import heights_words
@@ -47,18 +48,13 @@ class Trend:
     slope: Slope | None
 
 
-def trend_of(judged: Sequence[Judged], library: Library) -> Trend:
-    """What the holds of one side and ladder come to, oldest first."""
+def trend_of(judged: Sequence[Judged], library: Library, trials: Sequence[Trial] = ()) -> Trend:
+    """What the holds of one side and ladder come to, oldest first. ``trials`` say which way is kept, as for the next step:
+    what is counted here is what the decision counts."""
     held = sessions(judged)
-    calm = 0
-    for each in reversed(held):
-        if each.tolerance is Tolerance.CALM and same_step(step_of(each.response), step_of(held[-1].response)):
-            calm += 1
-        elif each.tolerance is not Tolerance.PENDING:
-            break
     return Trend(
         sessions=len(held),
-        calm_in_a_row=calm,
+        calm_in_a_row=calm_in_a_row(held, as_kept(held[-1].response, trials, library)[0]) if held else 0,
         flares=sum(each.tolerance is Tolerance.FLARE for each in held),
         furthest=furthest_calm(judged, library),
         slope=slope_of([(each.response.date.toordinal() / 7, each.response.during) for each in held]),

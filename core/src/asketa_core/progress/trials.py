@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from asketa_core.client.holds import Response, SlotValue, Trial
 from asketa_core.clinical import clinical
-from asketa_core.poses.library import Variation
+from asketa_core.poses.library import Library, Variation
 from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, PlaceSlot
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.progress.values import same_value
@@ -99,10 +99,24 @@ def standing(trials: Iterable[Trial], rung: Variation, side: Side) -> dict[str, 
         trial.slot: trial
         for trial in sorted(trials, key=lambda each: each.date)
         if trial.family == rung.family
-        and (rung.shared or trial.side is side)
+        and _is_about(trial, rung, side)
         and trial.slot in rung.setup_slots
         and (trial.variation == rung.id or isinstance(rung.setup_slots[trial.slot], ChoiceSlot))
     }
+
+
+def tried_on(trials: Iterable[Trial], library: Library, family: str, side: Side) -> list[Trial]:
+    """Everything that was tried on one side of a ladder, oldest first."""
+    own = (trial for trial in trials if trial.family == family)
+    return sorted(
+        (trial for trial in own if _is_about(trial, library.variation(trial.variation), side)),
+        key=lambda each: each.date,
+    )
+
+
+def _is_about(trial: Trial, rung: Variation, side: Side) -> bool:
+    """Of a shape both legs share either side tells of both."""
+    return rung.shared or trial.side is side
 
 
 def with_kept(used: Response | None, kept: Mapping[str, Trial]) -> dict[str, SlotValue] | None:

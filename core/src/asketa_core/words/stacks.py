@@ -62,6 +62,13 @@ def built_words(stack: Stack) -> Phrase:
     return words if plain else say("stacks", "height", words=words, height=round(stack.height_cm))
 
 
+def sized_words(stack: Stack) -> Phrase:
+    """The same always with its height, for a change between stacks that may bear one name: 'block lying flat (10 cm)'."""
+    words = stack_words(stack)
+    said = not stack.layers or (len(stack.layers) == 1 and stack.layers[0].kind == "chair")
+    return words if said else say("stacks", "height", words=words, height=round(stack.height_cm))
+
+
 def fetch_list(stacks: Iterable[Stack], room: Room) -> list[Phrase]:
     """What to take from the shelf, props of one kind and way together."""
     count: Counter[tuple[str, Phrase]] = Counter()
@@ -81,13 +88,14 @@ def fetch_list(stacks: Iterable[Stack], room: Room) -> list[Phrase]:
 
 
 def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> Phrase:
-    """What a set-up that was used stood on, in one line: 'seat 49, foot block 10'. Slots the variation no longer
-    has are left out."""
-    return listed(
+    """What a set-up that was used stood on, in one line: 'seat 49, foot block 10, foot drawn up'. Slots the variation no
+    longer has are left out."""
+    heights = [
         say("stacks", "at_height", label=variation.label_of(name), height=round(value.number))
         for name, value in setup.items()
         if isinstance(variation.setup_slots.get(name), StackSlot) and value.number
-    )
+    ]
+    return listed([*heights, *chosen_words(variation, setup)])
 
 
 def chosen_words(variation: Variation, setup: Mapping[str, SlotValue]) -> list[Phrase]:
