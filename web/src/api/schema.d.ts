@@ -3705,47 +3705,49 @@ export interface components {
             };
         };
         /**
-         * WayOut
-         * @description Another way of one slot, held against the set-up it was asked about; ``here`` is that one's own.
+         * DrawnSetup
+         * @description A set-up to look at: its figure, and what to mind in it.
          */
-        WayOut: {
-            /** Slot */
-            slot: string;
-            /** Label */
-            label: string;
-            /** Here */
-            here: string;
-            /** There */
-            there: string;
-            value: components["schemas"]["SlotValue"];
-            /** Setup Words */
-            setup_words: string;
+        DrawnSetup: {
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
             verdict: components["schemas"]["Verdict"];
             /** Cautions */
             cautions: components["schemas"]["FindingOut"][];
             /** Figure */
             figure: string;
-            /** Figure Words */
-            figure_words: string;
+        };
+        /**
+         * WayOut
+         * @description Another way of one slot of a set-up: how the slot is there (``now``) and how it is here (``then``).
+         */
+        WayOut: {
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
+            verdict: components["schemas"]["Verdict"];
+            /** Cautions */
+            cautions: components["schemas"]["FindingOut"][];
+            /** Figure */
+            figure: string;
+            /** Slot */
+            slot: string;
+            /** Label */
+            label: string;
+            /** Now */
+            now: string;
+            /** Then */
+            then: string;
         };
         /**
          * WaysOut
          * @description A set-up and every other way of it that is open today.
          */
         WaysOut: {
-            /** Setup */
-            setup: {
-                [key: string]: components["schemas"]["SlotValue"];
-            };
-            /** Setup Words */
-            setup_words: string;
-            verdict: components["schemas"]["Verdict"];
-            /** Cautions */
-            cautions: components["schemas"]["FindingOut"][];
-            /** Figure */
-            figure: string;
-            /** Figure Words */
-            figure_words: string;
+            here: components["schemas"]["DrawnSetup"];
             /** Ways */
             ways: components["schemas"]["WayOut"][];
         };
@@ -3990,7 +3992,7 @@ export interface components {
         };
         /**
          * TrialOut
-         * @description Two ways that were tried on one side, in words.
+         * @description Two ways that were tried on one side, in words: the one that was kept, and the other.
          */
         TrialOut: {
             /**
@@ -4007,19 +4009,14 @@ export interface components {
             slot: string;
             /** Label */
             label: string;
-            /** A */
-            a: string;
-            /** B */
-            b: string;
-            /** Felt A */
-            felt_a: number;
-            /** Felt B */
-            felt_b: number;
-            /**
-             * Kept
-             * @enum {string}
-             */
-            kept: "a" | "b";
+            /** Kept */
+            kept: string;
+            /** Felt Kept */
+            felt_kept: number;
+            /** Other */
+            other: string;
+            /** Felt Other */
+            felt_other: number;
         };
         /**
          * TrialIn
@@ -4155,7 +4152,8 @@ export interface components {
         };
         /**
          * ResponsePoint
-         * @description One logged hold on the way: how much support it had, which way of that is less, and why it came to what it did.
+         * @description One logged hold on the way: how high the body was held up and by what, which way of that there is less support, and
+         *     why it came to what it did.
          */
         ResponsePoint: {
             /**
@@ -4209,6 +4207,8 @@ export interface components {
             seat_cm: number | null;
             /** Support Cm */
             support_cm: number | null;
+            /** Support */
+            support: string;
             /** Less Support */
             less_support: ("up" | "down") | null;
             /** Why */

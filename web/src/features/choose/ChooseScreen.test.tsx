@@ -57,6 +57,31 @@ describe('the ladders', () => {
     expect(panel.textContent).toContain('seat 45')
   })
 
+  it('say of a ladder that rests no rung is open, and leave what is closed or asked as it is', async () => {
+    const key = `GET /api${CLIENT}/ladders/figure_four`
+    const { default: recorded } = await import('../../testing/answers.json')
+    const ladder = structuredClone((recorded as unknown as Record<string, Ladder>)[key] as Ladder)
+    const verdicts = ['leave_out', 'check_first', 'clear', 'with_eye'] as const
+    ladder.left.rungs.forEach((rung, place) => {
+      rung.verdict = verdicts[place % verdicts.length] ?? 'clear'
+    })
+    Object.assign(ladder.left.decision, { action: 'leave_out', reason: 'Leave this ladder out.', step: null })
+    await open(`${CLIENT}/choose`, { [key]: ladder })
+    const said = within(await lane('left'))
+      .getAllByRole('button')
+      .map((each) => each.textContent)
+    const words = {
+      leave_out: 'leave out',
+      check_first: 'check first',
+      clear: 'rests for now',
+      with_eye: 'rests for now',
+    }
+    said.forEach((each, place) => {
+      expect(each).toContain(words[verdicts[place % verdicts.length] ?? 'clear'])
+    })
+    expect(within(await lane('right')).queryByText(/rests for now/)).toBeNull()
+  })
+
   it('are those of the purpose asked for', async () => {
     const { user } = await open(`${CLIENT}/choose`)
     await lane('left')

@@ -30,7 +30,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
   const closed = rung.verdict === 'leave_out'
   const asked = rung.verdict === 'check_first'
   // Open by the limits, and left out all the same: a mark that says open would speak against the decision beneath.
-  const rests = action === 'leave_out' && !closed
+  const rests = action === 'leave_out' && !closed && !asked
   return (
     <ButtonBase
       onClick={onChoose}

@@ -13,8 +13,8 @@ import { colours, laneColour, serif } from '../../theme/theme'
 import { Touch } from './Chips'
 import { MorningChecks } from '../../common/ui/MorningChecks'
 import { useDaily, useNews } from './queries'
+import { Scores } from './Scores'
 
-const SCORES = Array.from({ length: 11 }, (_, score) => score)
 const NEWS = ['fall', 'flare', 'illness', 'new_pain', 'procedure'] as const
 
 const Page = styled('div')(({ theme }) => ({
@@ -78,21 +78,15 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
       {mat.morning_open.length > 0 && <MorningChecks items={mat.morning_open} />}
       <section>
         <h2 id="arrival-before">{t('mat.arrival.before')}</h2>
-        <Row wrap gap={0.75} role="group" aria-labelledby="arrival-before">
-          {SCORES.map((score) => (
-            <Touch
-              key={score}
-              side="both"
-              on={arrived.before === score}
-              label={t('mat.arrival.beforeIs', { score })}
-              onTouch={() => {
-                onArrived({ ...arrived, before: arrived.before === score ? null : score })
-              }}
-            >
-              {score}
-            </Touch>
-          ))}
-        </Row>
+        <Scores
+          side="both"
+          of={{ id: 'arrival-before' }}
+          value={arrived.before}
+          named={(score) => t('mat.arrival.beforeIs', { score })}
+          onScore={(score) => {
+            onArrived({ ...arrived, before: arrived.before === score ? null : score })
+          }}
+        />
       </section>
       {asked.some((side) => side.length > 0) && (
         <Lanes one={asked.filter((side) => side.length > 0).length === 1}>
@@ -180,21 +174,13 @@ function Pain({ asked, onPain }: { asked: Schemas['AskedOut']; onPain: (score: n
       <h2 id={`asked-${entry_id}`} style={{ color: laneColour(lane) }}>
         {t('mat.arrival.pain', { what: label, side: t(`side.${LANE_HEAD[lane]}`) })}
       </h2>
-      <Row wrap gap={0.75} role="group" aria-labelledby={`asked-${entry_id}`}>
-        {SCORES.map((score) => (
-          <Touch
-            key={score}
-            side={lane}
-            on={pain_today === score}
-            label={t('mat.arrival.painIs', { score, what: label })}
-            onTouch={() => {
-              onPain(score)
-            }}
-          >
-            {score}
-          </Touch>
-        ))}
-      </Row>
+      <Scores
+        side={lane}
+        of={{ id: `asked-${entry_id}` }}
+        value={pain_today}
+        named={(score) => t('mat.arrival.painIs', { score, what: label })}
+        onScore={onPain}
+      />
     </section>
   )
 }

@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { colours } from '../../theme/theme'
 import { elapsedMs, NO_HOLD, paused, started } from './hold'
+import { useNow } from './useNow'
 
 const Track = styled('div')({
   flex: 1,
@@ -23,17 +24,8 @@ interface Props {
 export function BriefClock({ label, seconds }: Props) {
   const { t } = useTranslation()
   const [hold, setHold] = useState(NO_HOLD)
-  const [now, setNow] = useState(0)
   const running = hold.since !== null
-  useEffect(() => {
-    if (!running) return
-    const tick = setInterval(() => {
-      setNow(Date.now())
-    }, 250)
-    return () => {
-      clearInterval(tick)
-    }
-  }, [running])
+  const [now, setNow] = useNow(running)
   const elapsed = elapsedMs(hold, Math.max(now, hold.since ?? 0)) / 1000
   return (
     <div role="timer" aria-label={label} style={{ display: 'flex', gap: 12, alignItems: 'center' }}>

@@ -12,6 +12,7 @@ import { Row } from '../../common/ui/layout'
 import { BodyPlaces } from './BodyPlaces'
 import { Chips, Touch } from './Chips'
 import { calm, type Kind, type LogDraft, type Phase, PHASES, type Sign, withScore, withSign } from './model'
+import { SCORES, Scores } from './Scores'
 
 const KINDS: readonly Kind[] = [
   'stretch',
@@ -36,7 +37,6 @@ const SIGNS: readonly Sign[] = [
   'clunk',
   'gave_way',
 ]
-const SCORES = Array.from({ length: 11 }, (_, score) => score)
 const KEY_OF_TEN = ')'
 
 const Form = styled('div')(({ theme }) => ({
@@ -44,12 +44,6 @@ const Form = styled('div')(({ theme }) => ({
   gap: theme.spacing(1, 3),
   gridTemplateColumns: 'minmax(0, 1fr)',
   [theme.breakpoints.up('sm')]: { gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' },
-  '& .digits': {
-    display: 'grid',
-    gap: theme.spacing(0.75),
-    gridTemplateColumns: 'repeat(6, minmax(44px, 1fr))',
-    '& button': { minHeight: 'clamp(44px, 6.4vh, 62px)', fontSize: '1.35rem', fontWeight: 700 },
-  },
   '& .kinds': {
     display: 'grid',
     gap: theme.spacing(0.75),
@@ -123,23 +117,18 @@ export function HoldForm({ side, draft, onDraft, before }: Props) {
             ))}
           </ToggleButtonGroup>
         </Row>
-        <div className="digits" role="group" aria-labelledby={heading}>
-          {SCORES.map((value) => (
-            <Touch
-              key={value}
-              side={side}
-              on={draft.scores[phase] === value}
-              label={`${t(`mat.${phase}`)} ${value.toString()}, ${t(`side.${side}`)}`}
-              onTouch={() => {
-                const { draft: next, next: asked } = withScore(draft, phase, value)
-                onDraft(next)
-                setPhase(asked)
-              }}
-            >
-              {value}
-            </Touch>
-          ))}
-        </div>
+        <Scores
+          side={side}
+          of={{ id: heading }}
+          value={draft.scores[phase]}
+          named={(score) => `${t(`mat.${phase}`)} ${score.toString()}, ${t(`side.${side}`)}`}
+          large
+          onScore={(score) => {
+            const { draft: next, next: asked } = withScore(draft, phase, score)
+            onDraft(next)
+            setPhase(asked)
+          }}
+        />
       </div>
       <div className="half">
         <Button

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { useCommands } from '../../common/commands'
@@ -10,6 +10,7 @@ import { Row } from '../../common/ui/layout'
 import { colours, laneColour, serif } from '../../theme/theme'
 import { chime } from './chime'
 import { counted, faceOf, type Hold, NO_HOLD, paused, started } from './hold'
+import { useNow } from './useNow'
 
 const RADIUS = 54
 const RING = 2 * Math.PI * RADIUS
@@ -34,19 +35,10 @@ interface Props {
 /** The hold in its own unit. It goes on past the end, because the therapist ends a hold; repetitions are counted by touch. */
 export function HoldTimer({ lane, part, hold, onHold }: Props) {
   const { t } = useTranslation()
-  const [now, setNow] = useState(() => Date.now())
   const [sound, setSound] = usePicked('mat-sound', false)
   const running = hold.since !== null
+  const [now, setNow] = useNow(running)
   const reps = part.style === 'reps'
-  useEffect(() => {
-    if (!running) return
-    const tick = setInterval(() => {
-      setNow(Date.now())
-    }, 250)
-    return () => {
-      clearInterval(tick)
-    }
-  }, [running])
   const face = faceOf(hold, Math.max(now, hold.since ?? 0), part)
   const reached = face.share >= 1
   const was = useRef(reached)
@@ -60,7 +52,7 @@ export function HoldTimer({ lane, part, hold, onHold }: Props) {
       setNow(at)
       onHold(running ? paused(hold, at) : started(hold, at))
     },
-    [hold, onHold, running],
+    [hold, onHold, running, setNow],
   )
   const count = useMemo(
     () => () => {
@@ -68,7 +60,7 @@ export function HoldTimer({ lane, part, hold, onHold }: Props) {
       setNow(at)
       onHold(counted(hold, at))
     },
-    [hold, onHold],
+    [hold, onHold, setNow],
   )
   const touched = reps ? count : toggle
   useCommands(

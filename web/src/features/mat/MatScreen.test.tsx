@@ -386,7 +386,10 @@ describe('the card', () => {
 })
 
 describe('both ways', () => {
-  const answers = recorded as unknown as Record<string, { setup: unknown; ways?: { slot: string }[] }>
+  const answers = recorded as unknown as Record<
+    string,
+    { here?: { setup: unknown }; ways?: { slot: string }[] }
+  >
   const WAYS = Object.entries(answers).find(
     ([key, { ways }]) => key.endsWith('/ways') && ways?.some(({ slot }) => slot === 'foot'),
   )?.[1]
@@ -394,7 +397,7 @@ describe('both ways', () => {
   const left = { ...mat.families[0]?.left, trials }
   const tried = { ...mat, families: [{ ...mat.families[0], left, right: null }] }
   const kept = {
-    id: 't', date: '2026-11-20', slot: 'foot', label: 'Foot', a: 'at rest', b: 'drawn up', felt_a: 3, felt_b: 1, kept: 'b',
+    id: 't', date: '2026-11-20', slot: 'foot', label: 'Foot', kept: 'drawn up', felt_kept: 1, other: 'at rest', felt_other: 3,
   } // prettier-ignore
 
   it('holds one after the other and keeps the calmer for its side', async () => {
@@ -411,9 +414,9 @@ describe('both ways', () => {
     await expectAccessible()
     await user.click(dialog.getByRole('button', { name: 'A felt 3' }))
     await user.click(dialog.getByRole('button', { name: 'B felt 1' }))
-    await user.click(dialog.getByRole('button', { name: 'Rather at rest' }))
+    await user.click(dialog.getByRole('button', { name: 'Keep at rest instead' }))
     expect(dialog.getByRole('button', { name: 'Keep at rest' })).toBeTruthy()
-    await user.click(dialog.getByRole('button', { name: 'Rather drawn up' }))
+    await user.click(dialog.getByRole('button', { name: 'Keep drawn up instead' }))
     await user.click(dialog.getByRole('button', { name: 'Keep drawn up' }))
     await waitFor(() => {
       expect(screen.queryByRole('dialog')).toBeNull()
@@ -426,7 +429,7 @@ describe('both ways', () => {
       kept: 'b',
       other: { choice: 'drawn_up' },
     })
-    expect(body).toMatchObject({ setup: WAYS?.setup })
+    expect(body).toMatchObject({ setup: WAYS?.here?.setup })
   })
 
   it('says what is kept, and to try again after a flare', async () => {

@@ -22,10 +22,10 @@ import { BriefClock } from './BriefClock'
 import { Touch } from './Chips'
 import { useKeepTrial, useWays } from './queries'
 import { sideOf } from './road'
+import { Scores } from './Scores'
 
 /** As long as a body needs to tell two ways apart. */
 const BREATHS = 3
-const SCORES = Array.from({ length: 11 }, (_, score) => score)
 const MOST_CAUTIONS = 2
 
 const Body = styled(DialogContent)(({ theme }) => ({
@@ -50,12 +50,6 @@ const Body = styled(DialogContent)(({ theme }) => ({
   '& .way.kept': { borderTopColor: 'var(--lane)' },
   '& h3': { fontFamily: serif, fontSize: '1.25rem', fontWeight: 600, margin: 0 },
   '& .mind': { color: colours.mind, lineHeight: 1.3, fontSize: '0.95rem' },
-  '& .digits': {
-    display: 'grid',
-    gap: theme.spacing(0.75),
-    gridTemplateColumns: 'repeat(6, minmax(44px, 1fr))',
-    '& button': { minHeight: 48, fontSize: '1.2rem', fontWeight: 700 },
-  },
 }))
 
 interface Props {
@@ -106,7 +100,7 @@ export function TriedBefore({ trials }: { trials: Schemas['SlotTrial'][] }) {
     <>
       {trials.map(({ slot, label, last, again }) => {
         if (last === null) return null
-        const told = { what: label, kept: last.kept === 'a' ? last.a : last.b, date: shortDate(last.date) }
+        const told = { what: label, kept: last.kept, date: shortDate(last.date) }
         return (
           <span key={slot} style={again ? { color: colours.mind } : {}}>
             {t(again ? 'mat.both.again' : 'mat.both.kept', told)}{' '}
@@ -139,7 +133,7 @@ function Trial({ lane, name, date, breath_s, mat, onClose }: Props & { onClose: 
   const kept = trying === null ? null : keptOf(trying)
   const send = () => {
     const body =
-      trying === null || found.data === undefined ? null : trialFrom(trying, mat, found.data.setup, side)
+      trying === null || found.data === undefined ? null : trialFrom(trying, mat, found.data.here.setup, side)
     if (body === null) return
     keep.mutate(
       { params: { path }, body },
@@ -173,14 +167,14 @@ function Trial({ lane, name, date, breath_s, mat, onClose }: Props & { onClose: 
           <Row wrap role="group" aria-label={t('mat.both.which')}>
             {ways.map((each) => (
               <Touch
-                key={`${each.slot} ${each.there}`}
+                key={`${each.slot} ${each.then}`}
                 side={lane}
                 on={isTried(trying, each)}
                 onTouch={() => {
                   if (!isTried(trying, each)) setBegun(newTrial(each))
                 }}
               >
-                {t('mat.both.choice', { what: each.label, there: each.there })}
+                {t('mat.both.choice', { what: each.label, then: each.then })}
               </Touch>
             ))}
           </Row>
@@ -191,12 +185,12 @@ function Trial({ lane, name, date, breath_s, mat, onClose }: Props & { onClose: 
             <div className="ways">
               {(['a', 'b'] as const).map((which) => (
                 <Way
-                  key={`${which} ${way.slot} ${way.there}`}
+                  key={`${which} ${way.slot} ${way.then}`}
                   lane={lane}
                   which={which}
                   what={way.label}
-                  words={which === 'a' ? way.here : way.there}
-                  drawn={which === 'a' ? found.data : way}
+                  words={which === 'a' ? way.now : way.then}
+                  drawn={which === 'a' ? found.data.here : way}
                   seconds={BREATHS * breath_s}
                   felt={trying.felt[which]}
                   kept={kept === which}
@@ -223,10 +217,10 @@ function Trial({ lane, name, date, breath_s, mat, onClose }: Props & { onClose: 
                 setBegun({ ...trying, chosen: kept === 'a' ? 'b' : 'a' })
               }}
             >
-              {t('mat.both.otherwise', { words: kept === 'a' ? way.there : way.here })}
+              {t('mat.both.otherwise', { words: kept === 'a' ? way.then : way.now })}
             </Button>
             <Button size="large" variant="contained" color={lane} disabled={keep.isPending} onClick={send}>
-              {t('mat.both.keep', { words: kept === 'a' ? way.here : way.there })}
+              {t('mat.both.keep', { words: kept === 'a' ? way.now : way.then })}
             </Button>
           </>
         )}
@@ -240,7 +234,7 @@ interface WayProps {
   which: Which
   what: string
   words: string
-  drawn: Pick<Schemas['WayOut'], 'figure' | 'verdict' | 'cautions' | 'setup_words'>
+  drawn: Schemas['DrawnSetup']
   seconds: number
   felt: number | null
   kept: boolean
@@ -272,21 +266,14 @@ function Way({ lane, which, what, words, drawn, seconds, felt, kept, onFelt }: W
       </div>
       <BriefClock label={t('mat.both.timer', { which: letter })} seconds={seconds} />
       <Typography variant="note">{t('mat.both.felt')}</Typography>
-      <div className="digits" role="group" aria-label={t('mat.both.feltIn', { which: letter })}>
-        {SCORES.map((score) => (
-          <Touch
-            key={score}
-            side={lane}
-            on={felt === score}
-            label={t('mat.both.score', { which: letter, score })}
-            onTouch={() => {
-              onFelt(score)
-            }}
-          >
-            {score}
-          </Touch>
-        ))}
-      </div>
+      <Scores
+        side={lane}
+        of={{ words: t('mat.both.feltIn', { which: letter }) }}
+        value={felt}
+        named={(score) => t('mat.both.score', { which: letter, score })}
+        large
+        onScore={onFelt}
+      />
     </section>
   )
 }

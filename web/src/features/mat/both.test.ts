@@ -3,7 +3,7 @@ import { isTried, keptOf, newTrial, trialFrom } from './both'
 
 const REST = { stack: null, number: null, choice: 'at_rest' }
 const DRAWN = { stack: null, number: null, choice: 'drawn_up' }
-const way = { slot: 'foot', value: DRAWN }
+const way = { slot: 'foot', setup: { foot: DRAWN } }
 const felt = (a: number | null, b: number | null) => ({ ...newTrial(way), felt: { a, b } })
 
 describe('both ways', () => {
@@ -40,8 +40,8 @@ describe('both ways', () => {
   })
 
   it('tells the ways of one slot apart by their values', () => {
-    const higher = { slot: 'hands', value: { stack: null, number: 15, choice: null } }
-    const lower = { slot: 'hands', value: { stack: null, number: 5, choice: null } }
+    const higher = { slot: 'hands', setup: { hands: { stack: null, number: 15, choice: null } } }
+    const lower = { slot: 'hands', setup: { hands: { stack: null, number: 5, choice: null } } }
     expect(isTried(newTrial(higher), higher)).toBe(true)
     expect(isTried(newTrial(higher), lower)).toBe(false)
   })

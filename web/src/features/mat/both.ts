@@ -13,19 +13,26 @@ export interface Trying {
   chosen: Which | null
 }
 
-export function newTrial(way: Pick<Schemas['WayOut'], 'slot' | 'value'>): Trying {
+type Way = Pick<Schemas['WayOut'], 'slot' | 'setup'>
+
+/** How the slot a way is about is in it. */
+function valueOf({ slot, setup }: Way): Schemas['SlotValue'] {
+  return setup[slot] ?? { stack: null, number: null, choice: null }
+}
+
+export function newTrial(way: Way): Trying {
   return {
     id: crypto.randomUUID(),
     slot: way.slot,
-    other: way.value,
+    other: valueOf(way),
     felt: { a: null, b: null },
     chosen: null,
   }
 }
 
 /** Whether a way is the one being tried. */
-export function isTried(trying: Trying, way: Pick<Schemas['WayOut'], 'slot' | 'value'>): boolean {
-  return trying.slot === way.slot && JSON.stringify(trying.other) === JSON.stringify(way.value)
+export function isTried(trying: Trying, way: Way): boolean {
+  return trying.slot === way.slot && JSON.stringify(trying.other) === JSON.stringify(valueOf(way))
 }
 
 /** The way to keep: the one chosen, else the calmer; between equals the one that is planned. `null` until both were felt. */
@@ -38,7 +45,7 @@ export function keptOf({ felt, chosen }: Trying): Which | null {
 export function trialFrom(
   trying: Trying,
   mat: Pick<Schemas['MatSide'], 'variation'>,
-  setup: Schemas['WaysOut']['setup'],
+  setup: Schemas['DrawnSetup']['setup'],
   side: Side,
 ): Schemas['TrialIn'] | null {
   const { id, slot, other, felt } = trying

@@ -7,20 +7,23 @@ import { useFamilies } from '../../common/ladders'
 interface Props {
   planned: readonly string[]
   busy: boolean
-  /** Whether one was added from here before: whoever did goes on typing the next. */
-  again: boolean
+  /** Whether one was just added from here: whoever did goes on typing the next. */
+  added: boolean
+  onNext: () => void
   onAdd: (family: string) => void
 }
 
 /** Any ladder that is not planned yet, by its name. */
-export function AddPose({ planned, busy, again, onAdd }: Props) {
+export function AddPose({ planned, busy, added, onNext, onAdd }: Props) {
   const { t } = useTranslation()
   const families = useFamilies()
   const field = useRef<HTMLInputElement>(null)
   const names = planned.join()
   useEffect(() => {
-    if (again && !busy) field.current?.focus()
-  }, [again, busy, names])
+    if (!added || busy) return
+    field.current?.focus()
+    onNext()
+  }, [added, busy, onNext])
   const options = (families.data ?? []).filter(({ family }) => !planned.includes(family))
   return (
     <Autocomplete

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { button, CLIENT, expectAccessible, open, refusal } from '../../testing/app'
@@ -43,7 +43,7 @@ describe('a plan', () => {
   })
 
   it('stores an order and doses together once they settle, under the version they were made from', async () => {
-    const { user, sentTo } = await open(ADDRESS, {
+    const { sentTo } = await open(ADDRESS, {
       [`GET ${API}`]: three,
       [`PUT ${API}`]: (body: Schemas['PlanSave']) =>
         plan(
@@ -52,10 +52,17 @@ describe('a plan', () => {
         ),
     })
     const a = await row('Pose a')
-    await user.selectOptions(a.getByLabelText('How much: Pose a, left'), '40 s')
-    await user.selectOptions(a.getByLabelText('How often: Pose a, right'), '× 3')
-    await user.click(a.getByRole('button', { name: 'fix' }))
-    await user.click((await row('Pose b')).getByRole('button', { name: /leave out/ }))
+    const b = await row('Pose b')
+    // In one go: a slow machine must not let the first of them settle alone.
+    const choose = (label: string, option: string) => {
+      const list = a.getByLabelText(label)
+      const value = within(list).getByRole('option', { name: option }).getAttribute('value')
+      fireEvent.change(list, { target: { value } })
+    }
+    choose('How much: Pose a, left', '40 s')
+    choose('How often: Pose a, right', '× 3')
+    fireEvent.click(a.getByRole('button', { name: 'fix' }))
+    fireEvent.click(b.getByRole('button', { name: /leave out/ }))
     expect(screen.queryByRole('listitem', { name: 'Pose b' })).toBeNull()
     await waitFor(() => {
       expect(sentTo('PUT', '/plan')).toHaveLength(1)
@@ -131,6 +138,41 @@ describe('a plan', () => {
       ['a', true],
       ['c', false],
     ])
+  })
+})
+
+describe('adding poses by name', () => {
+  const families = [
+    { family: 'a', name: 'Pose a' },
+    { family: 'g', name: 'Pose g' },
+  ]
+
+  it('goes on from field to field, and takes the focus from nothing else', async () => {
+    const { user, sentTo } = await open(ADDRESS, {
+      [`GET ${API}`]: plan([], { version: 0 }),
+      [`GET /api${CLIENT}/families`]: families,
+      [`POST ${API}/poses`]: three,
+      [`PUT ${API}`]: three,
+    })
+    const field = () => screen.findByRole('combobox', { name: 'Add a pose' })
+    await user.type(await field(), 'g')
+    await user.click(await screen.findByRole('option', { name: 'Pose g' }))
+    expect(sentTo('POST', '/plan/poses')[0]?.body).toEqual({ family: 'g', as_last_time: false })
+    const a = await row('Pose a')
+    await waitFor(async () => {
+      expect(document.activeElement).toBe(await field())
+    })
+    const dose = a.getByLabelText('How much: Pose a, left')
+    dose.focus()
+    await user.selectOptions(dose, '40 s')
+    await waitFor(() => {
+      expect(sentTo('PUT', '/plan')).toHaveLength(1)
+    })
+    // Once it is stored the field can be typed in again, and stays where it was.
+    await waitFor(async () => {
+      expect(await field()).toHaveProperty('disabled', false)
+    })
+    expect(document.activeElement).not.toBe(await field())
   })
 })
 

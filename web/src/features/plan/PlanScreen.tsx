@@ -12,7 +12,7 @@ import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Side } from '../../api/client'
@@ -77,7 +77,10 @@ export function PlanScreen() {
   const add = useAdd()
   const breath = useBreath()
   const suggest = useSuggest()
-  const [typed, setTyped] = useState(false)
+  const [added, setAdded] = useState(false)
+  const next = useCallback(() => {
+    setAdded(false)
+  }, [])
   const [templates, setTemplates] = useState(false)
   const [ordered, setOrdered] = useState<'same' | 'changed' | Error | null>(null)
   const sensors = useSensors(
@@ -97,12 +100,18 @@ export function PlanScreen() {
   const since = plan.last_visit === null ? '' : shortDate(plan.last_visit)
   // What is added is put beside what is stored: what was changed is stored first.
   const busy = saving || again.isPending || add.isPending
-  const addTyped = (family: string) => {
-    setTyped(true)
-    addOne(family)
-  }
   const addOne = (family: string, after?: string) => {
     add.mutate({ params, body: { family, as_last_time: false, ...(after === undefined ? {} : { after }) } })
+  }
+  const addTyped = (family: string) => {
+    add.mutate(
+      { params, body: { family, as_last_time: false } },
+      {
+        onSuccess: () => {
+          setAdded(true)
+        },
+      },
+    )
   }
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over === null || over.id === active.id) return
@@ -237,7 +246,9 @@ export function PlanScreen() {
           action={
             <Row wrap gap={1.5} justify="center">
               {mayWrite && anew}
-              {mayWrite && <AddPose planned={families} busy={busy} again={typed} onAdd={addTyped} />}
+              {mayWrite && (
+                <AddPose planned={families} busy={busy} added={added} onNext={next} onAdd={addTyped} />
+              )}
               {mayWrite && fromTemplate}
               <Button component={Link} to={to('choose')} variant="outlined">
                 {t('plan.toChoose')}
@@ -307,7 +318,7 @@ export function PlanScreen() {
               </DndContext>
               {mayWrite && (
                 <Row wrap gap={1.5} style={{ marginTop: 14 }}>
-                  <AddPose planned={families} busy={busy} again={typed} onAdd={addTyped} />
+                  <AddPose planned={families} busy={busy} added={added} onNext={next} onAdd={addTyped} />
                   {plan.left_out.length > 0 && anew}
                   {fromTemplate}
                 </Row>

@@ -16,6 +16,7 @@ import {
   type Span,
   staircase,
   supportHeight,
+  type Supports,
   supportsOf,
 } from './model'
 import { useWidth } from '../../common/ui/useWidth'
@@ -40,14 +41,11 @@ export function ResponseChart({ lane, name, rungs, allowed, span }: Props) {
   const count = lane.points.length
   const colour = laneColour(name)
   const [box, whole] = useWidth<HTMLDivElement>(WIDEST)
-  const frame = frameOf(
-    whole,
-    rungs.map((rung) => rung.short),
-  )
+  const supports = supportsOf(lane.points)
+  const frame = frameOf(whole, [...rungs.map((rung) => rung.short), supports?.what ?? ''])
   const columns = columnsOf(frame, lane.points, span)
   const width = barOf(columns)
   const dated = datedOf(columns)
-  const supports = supportsOf(lane.points)
   const height = heightOf(supports !== null)
   const marks = footOf(supports !== null) + 14
   const spoken = lane.points
@@ -160,7 +158,7 @@ export function ResponseChart({ lane, name, rungs, allowed, span }: Props) {
           strokeWidth="2.6"
           strokeLinejoin="round"
         />
-        {supports !== null && <Supports frame={frame} columns={columns} colour={colour} {...supports} />}
+        {supports !== null && <SupportStair frame={frame} columns={columns} colour={colour} {...supports} />}
         <text x={frame.from - 6} y={marks} textAnchor="end" fill={colours.muted}>
           {t('responses.morning')}
         </text>
@@ -169,18 +167,14 @@ export function ResponseChart({ lane, name, rungs, allowed, span }: Props) {
   )
 }
 
-interface SupportsProps {
+interface SupportsProps extends Supports {
   frame: Frame
   columns: readonly number[]
   colour: string
-  what: 'support' | 'seat'
-  heights: readonly (number | null)[]
-  /** Which way of the heights there is less support. */
-  less: 'up' | 'down'
 }
 
 /** Heights of support as a stair, each new one with its figure. */
-function Supports({ frame, columns, colour, what, heights, less }: SupportsProps) {
+function SupportStair({ frame, columns, colour, what, heights, less }: SupportsProps) {
   const { t } = useTranslation()
   const ys = heights.map((height) => (height === null ? null : supportHeight(height, heights, less)))
   return (
@@ -191,7 +185,7 @@ function Supports({ frame, columns, colour, what, heights, less }: SupportsProps
         textAnchor="end"
         fill={colours.muted}
       >
-        {t(`responses.height.${what}`)}
+        {what === '' ? t('responses.seat') : what}
       </text>
       <path
         d={staircase(frame, columns, ys)}

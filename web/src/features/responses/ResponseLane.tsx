@@ -45,7 +45,6 @@ export function ResponseLane({ family, lane, name, rungs, allowed, span }: Props
             {t('responses.wouldChange')}
             {lane.change}
           </Typography>
-          {lane.trials.length > 0 && <Trials trials={lane.trials} />}
           {mayWrite && (
             <Button
               size="small"
@@ -60,6 +59,7 @@ export function ResponseLane({ family, lane, name, rungs, allowed, span }: Props
           )}
         </>
       )}
+      {lane.trials.length > 0 && <Trials trials={lane.trials} />}
       {deciding && (
         <DecideDialog
           family={family}
@@ -92,10 +92,10 @@ function Trials({ trials }: { trials: Schemas['TrialOut'][] }) {
             {t('responses.tried.line', {
               date: shortDate(each.date),
               what: each.label,
-              kept: each.kept === 'a' ? each.a : each.b,
-              feltKept: each.kept === 'a' ? each.felt_a : each.felt_b,
-              other: each.kept === 'a' ? each.b : each.a,
-              feltOther: each.kept === 'a' ? each.felt_b : each.felt_a,
+              kept: each.kept,
+              feltKept: each.felt_kept,
+              other: each.other,
+              feltOther: each.felt_other,
             })}
           </li>
         ))}

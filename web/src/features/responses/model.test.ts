@@ -97,26 +97,16 @@ describe('the chart of responses', () => {
   })
 
   it('draws higher support higher, by what was leaned on or else by the seat', () => {
-    const at = (
-      support_cm: number | null,
-      seat_cm: number | null,
-      less_support: 'up' | 'down' | null = null,
-    ) => ({
-      support_cm,
+    const seated = (seat_cm: number | null) => ({
+      support_cm: null,
+      support: '',
       seat_cm,
-      less_support,
+      less_support: null,
     })
-    expect(supportsOf([at(null, 45), at(12, 45, 'up')])).toEqual({
-      what: 'support',
-      heights: [null, 12],
-      less: 'up',
-    })
-    expect(supportsOf([at(null, 45), at(null, 50)])).toEqual({
-      what: 'seat',
-      heights: [45, 50],
-      less: 'down',
-    })
-    expect(supportsOf([at(null, null)])).toBeNull()
+    const held = { support_cm: 12, support: 'Foot block', seat_cm: 45, less_support: 'up' as const }
+    expect(supportsOf([seated(45), held])).toEqual({ what: 'Foot block', heights: [null, 12], less: 'up' })
+    expect(supportsOf([seated(45), seated(50)])).toEqual({ what: '', heights: [45, 50], less: 'down' })
+    expect(supportsOf([seated(null)])).toBeNull()
     expect(supportHeight(45, [45, 50], 'down')).toBeGreaterThan(supportHeight(50, [45, 50], 'down'))
     // A block under the foot takes more the higher it is.
     expect(supportHeight(23, [15, 23], 'up')).toBeGreaterThan(supportHeight(15, [15, 23], 'up'))

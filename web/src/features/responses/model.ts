@@ -114,19 +114,25 @@ export function staircase(
     .join('')
 }
 
+/** Heights of support at each hold, what it is, and which way of them there is less. */
+export interface Supports {
+  /** Empty where it is the seat. */
+  what: string
+  heights: (number | null)[]
+  less: 'up' | 'down'
+}
+
 /** How high the body was held up at each hold: by what it leaned on, or by the seat where there was nothing else. */
 export function supportsOf(
-  points: readonly Pick<Point, 'support_cm' | 'seat_cm' | 'less_support'>[],
-): { what: 'support' | 'seat'; heights: (number | null)[]; less: 'up' | 'down' } | null {
-  for (const what of ['support', 'seat'] as const) {
-    const heights = points.map((point) => point[`${what}_cm`])
-    const less =
-      what === 'seat'
-        ? 'down'
-        : (points.findLast((each) => each.less_support !== null)?.less_support ?? 'down')
-    if (heights.some((height) => height !== null)) return { what, heights, less }
+  points: readonly Pick<Point, 'support_cm' | 'support' | 'seat_cm' | 'less_support'>[],
+): Supports | null {
+  const leaned = points.findLast(({ support_cm }) => support_cm !== null)
+  if (leaned !== undefined) {
+    const heights = points.map(({ support_cm }) => support_cm)
+    return { what: leaned.support, heights, less: leaned.less_support ?? 'down' }
   }
-  return null
+  const heights = points.map(({ seat_cm }) => seat_cm)
+  return heights.some((height) => height !== null) ? { what: '', heights, less: 'down' } : null
 }
 
 /** Where a height of support is drawn: the most support on top, so that less of it descends. */

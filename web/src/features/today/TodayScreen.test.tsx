@@ -114,6 +114,23 @@ describe('today', () => {
     })
   })
 
+  it('keeps that somebody was asked and did not answer yet', async () => {
+    const { user, sentTo } = await open(`${PRACTICE}/today`, {
+      ...own,
+      [`POST /api${PRACTICE}/clients/client-a/items/hold/morning`]: {},
+    })
+    await user.click(await (await row(/Person a/)).findByRole('button', { name: 'no answer yet' }))
+    await waitFor(() => {
+      expect(sentTo('POST', '/items/hold/morning')[0]?.body).toEqual({})
+    })
+  })
+
+  it('leads to a new client', async () => {
+    const { user } = await open(`${PRACTICE}/today`, own)
+    await user.click(await screen.findByRole('link', { name: 'New client' }))
+    expect(await screen.findByRole('dialog', { name: 'New client' })).toBeTruthy()
+  })
+
   it('goes from day to day and back to today', async () => {
     const { user, router } = await open(`${PRACTICE}/today`, {
       ...own,
