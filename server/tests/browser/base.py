@@ -22,7 +22,7 @@ from practices.tenancy import opened
 
 CHROMIUM = "/usr/bin/chromium"
 EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
-SLOW_MS = 20_000
+SLOW_MS = 60_000
 
 
 def cut_off(route: Route) -> None:

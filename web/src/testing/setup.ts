@@ -6,7 +6,7 @@ import '../common/i18n/views'
 import { asWideAs, DESK } from './window'
 
 configure({
-  asyncUtilTimeout: 8000,
+  asyncUtilTimeout: 30_000,
   getElementError: (message) => new Error((message ?? '').split('\n\n')[0]),
 })
 
