@@ -11,11 +11,11 @@ from asketa_core import (
     Family,
     Side,
     SlotValue,
-    StackSlot,
     Variation,
     furthest_words,
     say,
     slope_words,
+    support_of,
     trend_of,
     why_words,
 )
@@ -116,24 +116,14 @@ def _points(today: Today, most: int | None) -> tuple[dict[Lane, list[ResponsePoi
 
 
 def _heights(item: LoggedItem, rung: Variation) -> dict[str, Any]:
-    """Height of the seat, and of whatever else the body was held up by most, what that is and which way of it there is less
-    support: a block under the foot takes more the higher it is, one under the knee gives more. What makes no difference is
-    left out."""
-    slots = setup_used(item)
-    seat = slots.pop(rung.recipe.seat_slot or "", SlotValue()).number
-    heights = {
-        name: value.number
-        for name, value in slots.items()
-        if value.number is not None
-        and isinstance(slot := rung.setup_slots.get(name), StackSlot)
-        and slot.less_support != "none"
-    }
-    most = max(heights, key=lambda name: heights[name], default=None)
+    """The fields of ``schemas.ResponsePoint`` that say how high the body was held up and by what."""
+    setup = setup_used(item)
+    support = support_of(rung, setup)
     return {
-        "seat_cm": seat,
-        "support_cm": heights[most] if most is not None else None,
-        "support": rung.label_of(most) if most is not None else "",
-        "less_support": rung.setup_slots[most].less_support if most is not None else None,
+        "seat_cm": setup.get(rung.recipe.seat_slot or "", SlotValue()).number,
+        "support_cm": support.height_cm if support is not None else None,
+        "support": support.label if support is not None else "",
+        "less_support": support.less if support is not None else None,
     }
 
 

@@ -51,7 +51,7 @@ from asketa_core.progress.step import (
     step_of,
     why_words,
 )
-from asketa_core.progress.trend import Trend, furthest_words, slope_words, trend_of
+from asketa_core.progress.trend import Support, Trend, furthest_words, slope_words, support_of, trend_of
 from asketa_core.progress.trials import Way, standing, tried_on, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
@@ -214,6 +214,7 @@ __all__ = [
     "StepBack",
     "Steps",
     "Strain",
+    "Support",
     "Table",
     "Timeline",
     "Tolerance",
@@ -317,6 +318,7 @@ __all__ = [
     "step_of",
     "steps_of",
     "suggest",
+    "support_of",
     "table_of",
     "timeline",
     "todays",

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import theilslopes
 
-from asketa_core import Library, SlotValue, Trend, Trial, furthest_words, slope_words, trend_of
+from asketa_core import Library, SlotValue, Trend, Trial, furthest_words, slope_words, support_of, trend_of
 from asketa_core.progress.responses import Judged, judge_response
 from asketa_core.progress.trend import LEAST_SESSIONS, LEAST_WEEKS, slope_of
 from tests.library import LIBRARY
@@ -38,6 +38,19 @@ CALM: dict[str, Any] = {"variation": ON_SIDE}
 FLARE = {**CALM, "kind": "sharp"}
 WATCH = {**CALM, "signs": ["wobble"]}
 PENDING = {**CALM, "settled_next_morning": "unknown"}
+
+
+class Supports(TestCase):
+    def test_the_highest_besides_the_seat_with_the_way_it_lessens(self) -> None:
+        rung = LIBRARY.variation(ON_SIDE)
+        used = {"seat": SlotValue(stack="x", number=49.0), "foot_block": SlotValue(stack="y", number=15.0)}
+        found = support_of(rung, used)
+        assert found is not None
+        self.assertEqual((english(found.label), found.height_cm, found.less), ("Foot block", 15.0, "up"))
+
+    def test_a_seat_alone_and_what_the_rung_no_longer_has_are_none(self) -> None:
+        rung = LIBRARY.variation(ON_SIDE)
+        self.assertIsNone(support_of(rung, {"seat": SlotValue(stack="x", number=49.0), "gone": SlotValue(number=60.0)}))
 
 
 class Counts(TestCase):

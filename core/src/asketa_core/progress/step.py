@@ -167,7 +167,7 @@ def _kept_way(rung: Variation, slot: str, trial: Trial) -> Phrase:
 
 def _decide(judged: Sequence[Judged], held: Sequence[Judged], here: Step, bearing: Bearing) -> Decision:
     last = held[-1]
-    answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
+    answered = _answered(held)
     if bearing.otherwise is not None:
         return _decided(bearing.otherwise, judged, here, last, bearing)
     if last.tolerance is Tolerance.FLARE:
@@ -243,16 +243,20 @@ def _run(judged: Sequence[Judged], holds: Callable[[Judged], bool]) -> int:
     return count
 
 
+def _answered(judged: Sequence[Judged]) -> list[Judged]:
+    """Those whose morning is not open any more."""
+    return [each for each in judged if each.tolerance is not Tolerance.PENDING]
+
+
 def calm_in_a_row(held: Sequence[Judged], here: Step) -> int:
     """Calm sessions in a row at a step, up to the latest; one whose morning is open counts as neither."""
-    answered = [j for j in held if j.tolerance is not Tolerance.PENDING]
-    return _run(answered, lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
+    return _run(_answered(held), lambda j: j.tolerance is Tolerance.CALM and same_step(step_of(j.response), here))
 
 
 def left_out(judged: Sequence[Judged], variation: str, measured_on: dt.date | None) -> bool:
     """Whether a rung flared up twice within four sessions, and the side was not measured again since. Of sessions whose
     morning is open nothing is known: they are not counted."""
-    answered = [j for j in judged if j.tolerance is not Tolerance.PENDING]
+    answered = _answered(judged)
     dates = sorted({j.response.date for j in answered})
     flares = sorted(
         {

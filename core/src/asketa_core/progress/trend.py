@@ -8,12 +8,12 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from asketa_core.client.holds import Trial
+from asketa_core.client.holds import SlotValue, Trial
 from asketa_core.clinical import clinical
-from asketa_core.poses.library import Library
+from asketa_core.poses.library import Library, Variation
 from asketa_core.poses.recipe import StackSlot
 from asketa_core.progress.responses import Judged, Tolerance
 from asketa_core.progress.step import Step, as_kept, calm_in_a_row, sessions, step_of
@@ -46,6 +46,29 @@ class Trend:
     flares: int
     furthest: Judged | None
     slope: Slope | None
+
+
+@dataclass(frozen=True, slots=True)
+class Support:
+    """What the body was held up by besides its seat, how high, cm, and which way of that there is less support."""
+
+    label: Phrase
+    height_cm: float
+    less: str
+
+
+def support_of(rung: Variation, setup: Mapping[str, SlotValue]) -> Support | None:
+    """The highest support of a set-up besides its seat: a block under the foot takes more the higher it is, one under the
+    knee gives more. ``None`` where nothing makes a difference."""
+    found = [
+        Support(rung.label_of(name), value.number, slot.less_support)
+        for name, value in setup.items()
+        if name != rung.recipe.seat_slot
+        and value.number is not None
+        and isinstance(slot := rung.setup_slots.get(name), StackSlot)
+        and slot.less_support != "none"
+    ]
+    return max(found, key=lambda support: support.height_cm, default=None)
 
 
 def trend_of(judged: Sequence[Judged], library: Library, trials: Sequence[Trial] = ()) -> Trend:

@@ -57,16 +57,17 @@ def stack_words(stack: Stack, base: str = "floor") -> Phrase:
 
 def built_words(stack: Stack) -> Phrase:
     """The same with the height it comes to where that is not plain from the words: 'bolster and folded blanket (17 cm)'."""
-    words = stack_words(stack)
-    plain = not stack.layers or stack.items == 1
-    return words if plain else say("stacks", "height", words=words, height=round(stack.height_cm))
+    return stack_words(stack) if not stack.layers or stack.items == 1 else _with_height(stack)
 
 
 def sized_words(stack: Stack) -> Phrase:
     """The same always with its height, for a change between stacks that may bear one name: 'block lying flat (10 cm)'."""
-    words = stack_words(stack)
     said = not stack.layers or (len(stack.layers) == 1 and stack.layers[0].kind == "chair")
-    return words if said else say("stacks", "height", words=words, height=round(stack.height_cm))
+    return stack_words(stack) if said else _with_height(stack)
+
+
+def _with_height(stack: Stack) -> Phrase:
+    return say("stacks", "height", words=stack_words(stack), height=round(stack.height_cm))
 
 
 def fetch_list(stacks: Iterable[Stack], room: Room) -> list[Phrase]:

@@ -100,18 +100,14 @@ export function PlanScreen() {
   const since = plan.last_visit === null ? '' : shortDate(plan.last_visit)
   // What is added is put beside what is stored: what was changed is stored first.
   const busy = saving || again.isPending || add.isPending
-  const addOne = (family: string, after?: string) => {
-    add.mutate({ params, body: { family, as_last_time: false, ...(after === undefined ? {} : { after }) } })
+  const addOne = (family: string, after?: string, onSuccess?: () => void) => {
+    const body = { family, as_last_time: false, ...(after === undefined ? {} : { after }) }
+    add.mutate({ params, body }, { onSuccess })
   }
   const addTyped = (family: string) => {
-    add.mutate(
-      { params, body: { family, as_last_time: false } },
-      {
-        onSuccess: () => {
-          setAdded(true)
-        },
-      },
-    )
+    addOne(family, undefined, () => {
+      setAdded(true)
+    })
   }
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over === null || over.id === active.id) return

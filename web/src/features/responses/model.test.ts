@@ -105,6 +105,8 @@ describe('the chart of responses', () => {
     })
     const held = { support_cm: 12, support: 'Foot block', seat_cm: 45, less_support: 'up' as const }
     expect(supportsOf([seated(45), held])).toEqual({ what: 'Foot block', heights: [null, 12], less: 'up' })
+    const before = { ...held, support_cm: 23, support: 'Under the knee', less_support: 'down' as const }
+    expect(supportsOf([before, held])).toEqual({ what: 'Foot block', heights: [null, 12], less: 'up' })
     expect(supportsOf([seated(45), seated(50)])).toEqual({ what: '', heights: [45, 50], less: 'down' })
     expect(supportsOf([seated(null)])).toBeNull()
     expect(supportHeight(45, [45, 50], 'down')).toBeGreaterThan(supportHeight(50, [45, 50], 'down'))

@@ -122,13 +122,14 @@ export interface Supports {
   less: 'up' | 'down'
 }
 
-/** How high the body was held up at each hold: by what it leaned on, or by the seat where there was nothing else. */
+/** How high the body was held up at each hold: by what it leaned on last, or by the seat where there was nothing else. */
 export function supportsOf(
   points: readonly Pick<Point, 'support_cm' | 'support' | 'seat_cm' | 'less_support'>[],
 ): Supports | null {
   const leaned = points.findLast(({ support_cm }) => support_cm !== null)
   if (leaned !== undefined) {
-    const heights = points.map(({ support_cm }) => support_cm)
+    // Heights of another support are not on its stair.
+    const heights = points.map(({ support, support_cm }) => (support === leaned.support ? support_cm : null))
     return { what: leaned.support, heights, less: leaned.less_support ?? 'down' }
   }
   const heights = points.map(({ seat_cm }) => seat_cm)
