@@ -8,6 +8,7 @@ from ninja import Router, Status
 
 from clients import queries, services
 from clients.schemas import (
+    ArchiveIn,
     ClearanceIn,
     ClientIn,
     ClientLine,
@@ -30,7 +31,7 @@ router = Router(tags=["clients"])
 @in_practice(Permission.CLIENTS_READ)
 def search_clients(request: PracticeRequest, practice_id: PracticeId, payload: SearchIn) -> list[ClientLine]:
     """Clients by name or occupation; all for an empty text. By body, so that no name stands in an address."""
-    return queries.client_lines(request.practice, payload.text.strip())
+    return queries.client_lines(request.practice, payload.text.strip(), payload.archived)
 
 
 @router.get("/records", response=list[FormOut], operation_id="recordForms")
@@ -71,6 +72,16 @@ def update_client(
     data = ClientIn.model_validate(payload.model_dump(exclude={"version"}, exclude_none=True))
     client = services.update_client(queries.get_client(client_id), request.user, payload.version, data, today)
     return queries.client_out(client, today)
+
+
+@router.put("/clients/{client_id}/archived", response=ClientOut, operation_id="archiveClient")
+@in_practice(Permission.CLIENTS_WRITE)
+def archive_client(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: ArchiveIn
+) -> ClientOut:
+    """Put a client away, or bring them back; nothing of theirs is lost either way."""
+    client = services.set_archived(queries.get_client(client_id), request.user, payload.archived)
+    return queries.client_out(client, clock.today(request.practice.time_zone))
 
 
 @router.get("/clients/{client_id}/entries", response=list[EntryOut], operation_id="listEntries")

@@ -36,6 +36,8 @@ class Client(PracticeRow):
     discomfort_allowed = models.PositiveSmallIntegerField(default=2)
     breath_s = models.PositiveSmallIntegerField(default=6)
     """Seconds of one calm breath, in and out."""
+    archived = models.BooleanField(default=False)
+    """Put away: in no list, with everything kept."""
     version = models.PositiveIntegerField(default=1)
 
     objects: ClassVar[Any] = rows_by(ClientQuerySet)

@@ -52,17 +52,20 @@ def client_out(client: Client, date: dt.date) -> ClientOut:
         birth_date=client.person.birth_date,
         occupation=client.person.occupation,
         discomfort_allowed=client.discomfort_allowed,
+        archived=client.archived,
         version=client.version,
         age=age_on(client.person.birth_date, date),
     )
 
 
-def client_lines(practice: Practice, text: str = "") -> list[ClientLine]:
-    """Every client of the opened practice in four queries, with what each side brings: those who come today first."""
+def client_lines(practice: Practice, text: str = "", archived: bool = False) -> list[ClientLine]:
+    """Every client of the opened practice in four queries, with what each side brings: those who come today first. Those who
+    are put away make a list of their own."""
     date = clock.today(practice.time_zone)
     # A visit that is only planned is none yet. Counting visits groups the rows, which drops the model's own order.
     last_visit = Max("visits__date", filter=Q(visits__items__isnull=False))
-    clients = list(Client.objects.matching(text).annotate(last_visit=last_visit).order_by("person__name", "id"))
+    listed = Client.objects.matching(text).filter(archived=archived)
+    clients = list(listed.annotate(last_visit=last_visit).order_by("person__name", "id"))
     coming = Q(appointments__cancelled=False, appointments__date__gte=date)
     next_visits = dict(
         Client.objects.filter(coming).order_by().annotate(next=Min("appointments__date")).values_list("pk", "next")

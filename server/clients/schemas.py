@@ -44,6 +44,7 @@ class ClientOut(Schema):
     birth_date: dt.date | None
     occupation: str
     discomfort_allowed: int
+    archived: bool
     version: int
     age: int | None
 
@@ -65,7 +66,14 @@ class ClientLine(Schema):
 
 
 class SearchIn(Input):
+    """Whom to list: by name or occupation, of those who come or of those who are put away."""
+
     text: FreeText = Field(default="", max_length=120)
+    archived: Annotated[bool, Field(strict=True)] = False
+
+
+class ArchiveIn(Input):
+    archived: Annotated[bool, Field(strict=True)]
 
 
 class _WholeBody(Input):

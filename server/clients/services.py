@@ -51,6 +51,15 @@ def update_client(client: Client, user: User, version: int, data: ClientIn, toda
     return now
 
 
+@transaction.atomic
+def set_archived(client: Client, user: User, archived: bool) -> Client:
+    """Put a client away or bring them back; told once, however often it is asked for."""
+    if Client.objects.filter(pk=client.pk, archived=not archived).update(archived=archived):
+        record(client, "client.archived" if archived else "client.restored", user)
+    client.archived = archived
+    return client
+
+
 def _check_entry(client: Client, data: EntryIn, today: dt.date, replaces: Entry | None = None) -> None:
     """Refuse what cannot be: by itself, and beside what stands."""
     value = read_entry({**_entry_fields(data), "id": str(replaces.root if replaces else "new")})

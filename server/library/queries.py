@@ -25,6 +25,7 @@ from asketa_core import (
     detail_at,
     figure,
     file_of,
+    found_by,
     hold_words,
     lane_answer_of,
     lane_view,
@@ -124,6 +125,7 @@ def shelf_out() -> ShelfOut:
                 name=family.name,
                 sanskrit=family.sanskrit or "",
                 about=family.about,
+                found_by=found_by(family),
                 purposes=list(family.purposes),
                 rungs=[
                     RungLine(id=rung.id, name=rung.name, short=rung.short, own=rung.id in shelf.own, props=_props(rung))

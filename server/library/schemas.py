@@ -28,6 +28,7 @@ class ShelfFamily(Schema):
     name: Text
     sanskrit: str
     about: Text
+    found_by: Text
     purposes: list[str]
     rungs: list[RungLine]
 

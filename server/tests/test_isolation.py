@@ -116,6 +116,7 @@ BODIES = {
     "keepTemplate": {"name": "x", "client_id": str(uuid.uuid4())},
     "createClient": {"name": "x"},
     "importClient": {"format": "asketa-client", "version": 1, "client": {"id": "x"}},
+    "archiveClient": {"archived": True},
     "updateClient": {"name": "x", "version": 1},
     "previewEntry": ENTRY,
     "recordEntry": ENTRY,

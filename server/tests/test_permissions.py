@@ -11,7 +11,7 @@ ASKED = {
     "addVariation": "library.write", "changePracticeSettings": "practice.write", "answerDaily": "clients.write", "answerMorning": "visits.write",
     "bookAppointment": "clients.write", "cancelAppointment": "clients.write", "moveAppointment": "clients.write",
     "restoreAppointment": "clients.write", "today": "clients.read", "outlook": "clients.read",
-    "noteIncident": "visits.write", "decide": "visits.write", "keepTrial": "visits.write", "setupWays": "clients.read", "plan": "clients.read", "savePlan": "visits.write", "planAgain": "visits.write", "addToPlan": "visits.write",
+    "noteIncident": "visits.write", "archiveClient": "clients.write", "decide": "visits.write", "keepTrial": "visits.write", "setupWays": "clients.read", "plan": "clients.read", "savePlan": "visits.write", "planAgain": "visits.write", "addToPlan": "visits.write",
     "suggestOrder": "clients.read", "setBreath": "visits.write", "listTemplates": "clients.read",
     "keepTemplate": "visits.write", "putTemplateAway": "visits.write",
     "changeVariation": "library.write", "clientHead": "clients.read", "coming": "clients.read",

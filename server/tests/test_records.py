@@ -124,6 +124,29 @@ class EditingClients(ApiTest):
         names = [line["name"] for line in self.post(f"{url}/search", {"text": ""}).json()]
         self.assertEqual(names, ["Abel", "Client of Mill", "Moss", "Zeno"])
 
+    def test_a_client_is_put_away_and_brought_back_with_everything_kept(self) -> None:
+        self.house.record_hip()
+        search = f"/api/practices/{self.house.practice.pk}/clients/search"
+
+        def listed(**asked: Any) -> list[str]:
+            return [each["id"] for each in self.post(search, {"text": "", **asked}).json()]
+
+        own = str(self.house.client.pk)
+        self.assertEqual((listed(), listed(archived=True)), ([own], []))
+        for _ in range(2):
+            away = self.put(self.url("/archived"), {"archived": True})
+            self.assertEqual((away.status_code, away.json()["archived"]), (200, True))
+        self.assertEqual((listed(), listed(archived=True)), ([], [own]))
+        # Whoever has the address sees everything, and that it is put away.
+        head = self.client.get(self.url()).json()
+        self.assertTrue(head["client"]["archived"])
+        self.assertEqual(len(self.client.get(self.url("/entries")).json()), 1)
+        self.put(self.url("/archived"), {"archived": False})
+        self.assertEqual((listed(), listed(archived=True)), ([own], []))
+        with opened(self.house.practice):
+            done = AuditEvent.objects.filter(action__in=("client.archived", "client.restored")).order_by("at")
+            self.assertEqual([each.action for each in done], ["client.archived", "client.restored"])
+
     def test_search_by_name_or_occupation(self) -> None:
         url = f"/api/practices/{self.house.practice.pk}/clients/search"
         for text, found in (("mill", 1), ("WEAV", 1), ("zzz", 0), ("", 1)):

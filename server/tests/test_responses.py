@@ -76,7 +76,9 @@ class OverTime(ApiTest):
     def test_an_open_morning_shows_in_the_band(self) -> None:
         self.log(8, settled=None)
         band = {stop["stop"]: stop for stop in self.client.get(self.url()).json()["band"]}
-        self.assertEqual((band["responses"]["state"], band["responses"]["note"]), ("attention", "1 morning open"))
+        self.assertEqual(
+            (band["responses"]["state"], band["responses"]["note"]), ("attention", "1 morning to ask about")
+        )
         self.assertEqual(band["limits"]["state"], "open")
 
     def rows(self) -> list[dict[str, str]]:

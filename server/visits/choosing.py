@@ -10,6 +10,7 @@ from asketa_core import (
     Library,
     Side,
     dose_words,
+    found_by,
     worked_families,
 )
 from common.speech import Text, words
@@ -35,6 +36,7 @@ def family_lines(library: Library, file: ClientFile) -> list[FamilyLine]:
             family=family.family,
             name=family.name,
             about=family.about,
+            found_by=found_by(family),
             purposes=list(family.purposes),
             positions=list(dict.fromkeys(rung.position for rung in family.variations)),
             worked=family.family in worked,

@@ -66,11 +66,12 @@ class RungName(Schema):
 
 
 class FamilyLine(Schema):
-    """One family in a list: what it is for, and whether this client has worked on it."""
+    """One family in a list: what it is for, what it is found under, and whether this client has worked on it."""
 
     family: str
     name: Text
     about: Text
+    found_by: Text
     purposes: list[str]
     positions: list[Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]]
     worked: bool

@@ -128,6 +128,7 @@ from asketa_core.words.recipe import (
     recipe_lines,
     slot_words,
 )
+from asketa_core.words.search import found_by
 from asketa_core.words.stacks import chosen_words, heights_words, stack_words
 
 __version__ = "0.1.0"
@@ -253,6 +254,7 @@ __all__ = [
     "fingerprint",
     "first_open",
     "forms",
+    "found_by",
     "furthest_words",
     "heights_words",
     "held_s",

@@ -104,6 +104,7 @@ class Accessible(BrowserTest):
             "library": f"{practice}/library/figure_four?rung=figure_four.block_flat",
             "card": f"{practice}/library/card/figure_four.block_flat",
             "settings": f"{practice}/settings",
+            "words": f"{practice}/words",
         }
 
     def plan(self) -> None:

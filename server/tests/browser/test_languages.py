@@ -86,6 +86,7 @@ class Pseudo(BrowserTest):
         page.get_by_role("button", name=disguised("End the visit")).click()
         self.look("the mat, its end")
         self.visit("settings", f"{practice}/settings")
+        self.visit("words", f"{practice}/words")
         self.visit("today", f"{practice}/today")
         page.get_by_role("button", name=disguised("Book an appointment")).click()
         page.get_by_role("dialog").wait_for()

@@ -281,6 +281,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Archive Client
+         * @description Put a client away, or bring them back; nothing of theirs is lost either way.
+         */
+        put: operations["archiveClient"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/entries": {
         parameters: {
             query?: never;
@@ -1520,6 +1540,8 @@ export interface components {
             occupation: string;
             /** Discomfort Allowed */
             discomfort_allowed: number;
+            /** Archived */
+            archived: boolean;
             /** Version */
             version: number;
             /** Age */
@@ -1555,13 +1577,21 @@ export interface components {
             /** Trouble */
             trouble: string;
         };
-        /** SearchIn */
+        /**
+         * SearchIn
+         * @description Whom to list: by name or occupation, of those who come or of those who are put away.
+         */
         SearchIn: {
             /**
              * Text
              * @default
              */
             text: string;
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
         };
         /**
          * FormOut
@@ -1706,6 +1736,11 @@ export interface components {
         ComingOut: {
             /** Lines */
             lines: string[];
+        };
+        /** ArchiveIn */
+        ArchiveIn: {
+            /** Archived */
+            archived: boolean;
         };
         /**
          * Clearance
@@ -2677,6 +2712,8 @@ export interface components {
             sanskrit: string;
             /** About */
             about: string;
+            /** Found By */
+            found_by: string;
             /** Purposes */
             purposes: string[];
             /** Rungs */
@@ -3270,7 +3307,7 @@ export interface components {
         };
         /**
          * FamilyLine
-         * @description One family in a list: what it is for, and whether this client has worked on it.
+         * @description One family in a list: what it is for, what it is found under, and whether this client has worked on it.
          */
         FamilyLine: {
             /** Family */
@@ -3279,6 +3316,8 @@ export interface components {
             name: string;
             /** About */
             about: string;
+            /** Found By */
+            found_by: string;
             /** Purposes */
             purposes: string[];
             /** Positions */
@@ -4719,6 +4758,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComingOut"];
+                };
+            };
+        };
+    };
+    archiveClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientOut"];
                 };
             };
         };

@@ -13,6 +13,7 @@ const LOADED: Record<ScreenId, () => Promise<ComponentType>> = {
   library: async () => (await import('../features/library/LibraryScreen')).LibraryScreen,
   card: async () => (await import('../features/library/CardScreen')).CardScreen,
   settings: async () => (await import('../features/settings/SettingsScreen')).SettingsScreen,
+  words: async () => (await import('../features/words/WordsScreen')).WordsScreen,
   limits: async () => (await import('../features/limits/LimitsScreen')).LimitsScreen,
   measures: async () => (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
   choose: async () => (await import('../features/choose/ChooseScreen')).ChooseScreen,

@@ -29,6 +29,8 @@ const TOUCHES = {
   /** What happened on the mat: where a side stands, and what follows. */
   holds: [...ABOUT.frame, ...ABOUT.worked, ...ABOUT.plan, ...ABOUT.mat, ...ABOUT.responses],
   plan: [...ABOUT.frame, ...ABOUT.plan, ...ABOUT.mat],
+  /** Who somebody is and whether they are put away. */
+  frame: ABOUT.frame,
 } as const
 
 type Change = keyof typeof TOUCHES

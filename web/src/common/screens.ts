@@ -11,6 +11,8 @@ interface Of {
   /** Where it stands: in the bar of the practice, at a stop of a client's band, or in neither. */
   bar?: true
   stop?: Stop
+  /** Whether it stands in no bar and is found from who one is, and by looking for it. */
+  aside?: true
   /** Whether it has the whole page, without the bar of the practice. */
   whole?: true
 }
@@ -21,6 +23,7 @@ const listed = {
   library: { path: 'library/:familyId?', title: 'screens.library', bar: true },
   card: { path: 'library/card/:variationId', title: 'screens.card' },
   settings: { path: 'settings', title: 'screens.settings', bar: true },
+  words: { path: 'words', title: 'screens.words', aside: true },
   limits: { path: 'clients/:clientId/limits', title: 'screens.limits', stop: 'limits' },
   measures: { path: 'clients/:clientId/measures', title: 'screens.measures', stop: 'measures' },
   choose: { path: 'clients/:clientId/choose', title: 'screens.choose', stop: 'choose' },

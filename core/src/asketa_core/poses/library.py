@@ -160,6 +160,8 @@ class Family(Record):
     name: NameText
     sanskrit: Name | None = None
     about: NameText
+    also: NameText
+    """Other names it goes by, and what people ask for when they mean it: what a search finds it under."""
     purposes: tuple[Purpose, ...] = Field(min_length=1)
     side_means: Literal["worked_leg", "front_leg", "turn_toward", "none"]
     stage: Stage
@@ -235,7 +237,7 @@ def parse_family(document: Document) -> Family:
         raise document.error((), f"missing or malformed: {error}") from error
     body = {key: value for key, value in raw.items() if key != "defaults"}
     try:
-        named = {each: say("poses", family_id, each) for each in ("name", "about")}
+        named = {each: say("poses", family_id, each) for each in ("name", "about", "also")}
         palette = _named(family_id, "", shared)
         family = Family.model_validate({**body, **named, "slots": palette, "variations": rungs})
     except ValidationError as error:
@@ -342,7 +344,7 @@ INHERITED = ("slots", "position")
 """What a variation's file may leave to its family."""
 
 
-WORDS = ("name", "short", "about", "label", "low_means", "high_means")
+WORDS = ("name", "short", "about", "also", "label", "low_means", "high_means")
 """What stands in the catalogues for the library's own families."""
 
 

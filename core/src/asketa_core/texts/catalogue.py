@@ -47,7 +47,7 @@ KIND_SECTIONS = {
 }
 """What the words of a kind of record are about; the grammar is explained in ``records/README.md``."""
 
-FAMILY_SECTIONS = {"name", "about", "slots", "variations"}
+FAMILY_SECTIONS = {"name", "about", "also", "slots", "variations"}
 """What the words of a pose family are about."""
 
 

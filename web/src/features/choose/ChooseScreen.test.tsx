@@ -123,3 +123,14 @@ describe('the ladders', () => {
     expect(query.get('left')).toBe(query.get('right'))
   })
 })
+
+describe('looking for a ladder', () => {
+  it('finds it by a common name, whatever it is for', async () => {
+    const { user } = await open(`${CLIENT}/choose`)
+    await user.type(await screen.findByRole('searchbox', { name: 'Find a ladder' }), 'butterfly')
+    expect(await screen.findByRole('heading', { name: 'Bound angle' })).toBeTruthy()
+    expect(screen.queryByRole('heading', { name: 'Figure-four' })).toBeNull()
+    await user.type(screen.getByRole('searchbox', { name: 'Find a ladder' }), ' xyz')
+    expect(await screen.findByText('Nothing here goes by “butterfly xyz”')).toBeTruthy()
+  })
+})

@@ -10,7 +10,9 @@ import { usePicked } from '../../common/drafts'
 import { familyOf, useFamilies, useLadders, usePurposes } from '../../common/ladders'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
-import { Failure, isStatureMissing, Working } from '../../common/ui/States'
+import { meant } from '../../common/search'
+import { FirstMet } from '../../common/ui/FirstMet'
+import { Empty, Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { WhenSeen } from '../../common/ui/WhenSeen'
 import { colours } from '../../theme/theme'
@@ -30,6 +32,8 @@ const VERDICTS: readonly Schemas['Verdict'][] = [
   'leave_out',
 ]
 
+const FIRST_WORDS = ['ladder', 'rung', 'with_eye', 'check_first'] as const
+
 /** What was worked on stands first; the rest is found by what it is for. */
 const WORKED = 'worked_on'
 const EVERYTHING = 'everything'
@@ -43,6 +47,7 @@ export function ChooseScreen() {
   const everyPurpose = usePurposes()
   const [picked, setPicked] = usePicked<string | null>(`purpose:${client_id}`, null)
   const [chosen, setChosen] = usePicked<Chosen>(`chosen:${client_id}`, NONE)
+  const [text, setText] = useState('')
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
   const known = new Set(lines.flatMap((family) => family.purposes))
@@ -50,9 +55,13 @@ export function ChooseScreen() {
   const worked = lines.some((family) => family.worked)
   const choices = [...(worked ? [WORKED] : []), ...purposes.map((each) => each.code), EVERYTHING]
   const purpose = picked !== null && choices.includes(picked) ? picked : (choices[0] ?? EVERYTHING)
-  const shown = lines.filter((family) =>
-    purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
-  )
+  // What is looked for by name is found whatever it is for.
+  const shown =
+    text.trim() === ''
+      ? lines.filter((family) =>
+          purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
+        )
+      : meant(lines, text)
   const held = Object.values(chosen).map(familyOf)
   // Each ladder is worked out when it comes near the screen: with everything open there are dozens.
   const near = shown.map((family) => family.family).filter((family) => seen.has(family))
@@ -75,6 +84,7 @@ export function ChooseScreen() {
         : (purposes.find((purpose) => purpose.code === each)?.words ?? '')
   return (
     <>
+      <FirstMet words={FIRST_WORDS} />
       <Box
         sx={{
           display: 'flex',
@@ -102,7 +112,17 @@ export function ChooseScreen() {
             </MenuItem>
           ))}
         </TextField>
-        <Box>{t('choose.ladders', { count: shown.length })}</Box>
+        <TextField
+          type="search"
+          label={t('choose.find')}
+          placeholder={t('choose.findFor')}
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value)
+          }}
+          sx={{ width: 240 }}
+        />
+        <Box role="status">{t('choose.ladders', { count: shown.length })}</Box>
         <Box
           aria-label={t('choose.legend')}
           sx={{ ml: 'auto', display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
@@ -115,6 +135,7 @@ export function ChooseScreen() {
           ))}
         </Box>
       </Box>
+      {shown.length === 0 && <Empty title={t('choose.noneFound', { text })} />}
       {shown.map((family) => {
         const ladder = ladders.data.find((each) => each.family === family.family)
         const failed = ladders.failed.find((each) => each.family === family.family)

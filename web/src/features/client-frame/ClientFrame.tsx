@@ -1,20 +1,34 @@
+import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
+import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Outlet } from 'react-router'
 import { ApiProblem } from '../../api/client'
 import { useClientHead } from '../../common/head'
 import { length } from '../../common/practice'
+import { useClientPath } from '../../common/route'
+import { useMayWrite } from '../../common/session'
 import { Main } from '../../common/ui/Main'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
 import { Band } from './Band'
 import { Mind } from './Mind'
+import { useArchive } from './queries'
+
+/** Loaded when it is first opened, its calendar with it. */
+const EditClientDialog = lazy(async () => ({
+  default: (await import('./EditClientDialog')).EditClientDialog,
+}))
 
 /** Every client view: the working-order band above, what to mind on the left or, where there is little room, above. */
 export function ClientFrame() {
   const { t } = useTranslation()
   const head = useClientHead()
+  const { practice_id } = useClientPath()
+  const mayWrite = useMayWrite(practice_id)
+  const [editing, setEditing] = useState(false)
   if (head.isPending) return <Working />
   if (head.isError) {
     const missing = head.error instanceof ApiProblem && [404, 422].includes(head.error.status)
@@ -57,9 +71,33 @@ export function ClientFrame() {
             {about !== '' && client.occupation !== '' && ' · '}
             <span translate="no">{client.occupation}</span>
           </Typography>
+          {mayWrite && (
+            <Button
+              size="small"
+              color="inherit"
+              aria-label={t('clients.edit')}
+              onClick={() => {
+                setEditing(true)
+              }}
+              sx={{ minWidth: 0, px: 0.75, py: 0, fontWeight: 400, textDecoration: 'underline' }}
+            >
+              {t('clients.editShort')}
+            </Button>
+          )}
         </Box>
         <Band stops={head.data.band} />
+        {editing && (
+          <Suspense>
+            <EditClientDialog
+              client={client}
+              onClose={() => {
+                setEditing(false)
+              }}
+            />
+          </Suspense>
+        )}
       </Box>
+      {client.archived && <PutAway mayWrite={mayWrite} />}
       <Box
         sx={{
           display: { mind: 'grid' },
@@ -74,5 +112,33 @@ export function ClientFrame() {
         </Main>
       </Box>
     </>
+  )
+}
+
+/** Somebody who is in no list: said above everything, with the way back. */
+function PutAway({ mayWrite }: { mayWrite: boolean }) {
+  const { t } = useTranslation()
+  const path = useClientPath()
+  const archive = useArchive()
+  return (
+    <Alert
+      severity={archive.isError ? 'error' : 'info'}
+      role="status"
+      action={
+        mayWrite && (
+          <Button
+            color="inherit"
+            disabled={archive.isPending}
+            onClick={() => {
+              archive.mutate({ params: { path }, body: { archived: false } })
+            }}
+          >
+            {t('clients.bringBack')}
+          </Button>
+        )
+      }
+    >
+      {archive.error?.message ?? t('clients.isAway')}
+    </Alert>
   )
 }

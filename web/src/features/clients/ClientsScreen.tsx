@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
 import Typography from '@mui/material/Typography'
 import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -23,7 +24,8 @@ export function ClientsScreen() {
   // From elsewhere one comes here to add somebody.
   const [params, setParams] = useSearchParams()
   const [adding, setAdding] = useState(() => params.has('new'))
-  const clients = useClients(text)
+  const [archived, setArchived] = useState(false)
+  const clients = useClients(text, archived)
   return (
     <Main sx={{ maxWidth: 1160, mx: 'auto', px: { xs: 1.5, md: 3 }, py: { xs: 1.5, md: 3 } }}>
       <ViewTitle />
@@ -39,6 +41,16 @@ export function ClientsScreen() {
           }}
           sx={{ flex: '0 1 280px', minWidth: 200 }}
         />
+        <ToggleButton
+          value="archived"
+          selected={archived}
+          onChange={() => {
+            setArchived(!archived)
+          }}
+          sx={{ minHeight: 40 }}
+        >
+          {t('clients.archived')}
+        </ToggleButton>
         <ImportClient />
         <Button
           variant="contained"
@@ -53,8 +65,12 @@ export function ClientsScreen() {
       {clients.isError && <Failure error={clients.error} again={() => void clients.refetch()} />}
       {clients.data?.length === 0 && (
         <Empty
-          title={text === '' ? t('clients.none') : t('clients.noneFound', { text })}
-          more={text === '' ? t('clients.noneMore') : undefined}
+          title={
+            text !== ''
+              ? t('clients.noneFound', { text })
+              : t(archived ? 'clients.noneArchived' : 'clients.none')
+          }
+          more={text === '' && !archived ? t('clients.noneMore') : undefined}
         />
       )}
       {clients.data !== undefined && clients.data.length > 0 && (

@@ -2,14 +2,13 @@ import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogTitle from '@mui/material/DialogTitle'
-import TextField from '@mui/material/TextField'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { Refused } from '../../common/ui/States'
 import { ApiProblem, query } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
-import { DateField } from '../../common/forms/DateField'
+import { type ClientDraft, ClientFields } from '../../common/forms/ClientFields'
 import { UNFINISHED } from '../../common/forms/unfinished'
 import { usePracticeId } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
@@ -17,7 +16,7 @@ import { DraftNote } from '../../common/ui/DraftNote'
 import { Fields } from '../../common/ui/layout'
 import { useClientsChanged } from './queries'
 
-const EMPTY = { name: '', birth_date: '', occupation: '' }
+const EMPTY: ClientDraft = { name: '', birth_date: '', occupation: '' }
 
 export function NewClientDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation()
@@ -49,14 +48,6 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
       },
     })
   }
-  const field = (name: keyof typeof EMPTY) => ({
-    value: draft[name],
-    error: problems[name] !== undefined,
-    helperText: problems[name],
-    onChange: (event: { target: { value: string } }) => {
-      setDraft({ ...draft, [name]: event.target.value })
-    },
-  })
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="new-client">
       <form onSubmit={submit} noValidate>
@@ -64,17 +55,14 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
         <Fields>
           <DraftNote since={since} onDiscard={clear} />
           <Refused error={create.error} />
-          <TextField label={t('clients.name')} autoFocus required {...field('name')} />
-          <DateField
-            label={t('clients.birthDate')}
-            value={draft.birth_date}
-            problem={local ?? problems['birth_date']}
-            onChange={(birth_date) => {
+          <ClientFields
+            draft={draft}
+            problems={{ ...problems, ...(local === undefined ? {} : { birth_date: local }) }}
+            onDraft={(more) => {
               setLocal(undefined)
-              setDraft({ ...draft, birth_date })
+              setDraft({ ...draft, ...more })
             }}
           />
-          <TextField label={t('clients.occupation')} {...field('occupation')} />
         </Fields>
         <DialogActions>
           <Button onClick={onClose}>{t('common.cancel')}</Button>

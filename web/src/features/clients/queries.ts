@@ -4,13 +4,13 @@ import { usePracticeId } from '../../common/route'
 
 const SEARCH = '/api/practices/{practice_id}/clients/search'
 
-/** Everybody of the practice whose name or occupation has a text in it. */
-export function useClients(text: string) {
+/** Everybody of the practice whose name or occupation has a text in it, of those who come or of those put away. */
+export function useClients(text: string, archived: boolean) {
   const practice_id = usePracticeId()
   return query.useQuery(
     'post',
     SEARCH,
-    { params: { path: { practice_id } }, body: { text } },
+    { params: { path: { practice_id } }, body: { text, archived } },
     { placeholderData: keepPreviousData },
   )
 }

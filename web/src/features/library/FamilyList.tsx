@@ -9,7 +9,8 @@ import { familyOf } from '../../common/ladders'
 import { usePracticeId } from '../../common/route'
 import { useMayWrite } from '../../common/session'
 import { ImportVariation } from './ImportVariation'
-import { byPurpose, hasWords, type Purpose, search } from './model'
+import { hasWords } from '../../common/search'
+import { byPurpose, type Purpose, search } from './model'
 import { colours } from '../../theme/theme'
 
 /** What there is: by purpose, or what a search finds; beneath, what was put away or cannot be read. */
@@ -19,10 +20,7 @@ export function FamilyList({ shelf, purposes }: { shelf: Schemas['ShelfOut']; pu
   const [text, setText] = useState('')
   const wanted = useDeferredValue(text.trim())
   const shelves = useMemo(() => byPurpose(shelf.families, purposes), [shelf, purposes])
-  const hits = useMemo(
-    () => (wanted === '' ? null : search(shelf.families, purposes, wanted)),
-    [shelf, purposes, wanted],
-  )
+  const hits = useMemo(() => (wanted === '' ? null : search(shelf.families, wanted)), [shelf, wanted])
   const putAway = shelf.retired.filter((line) => hasWords(line.name, wanted))
   return (
     <>

@@ -1,4 +1,5 @@
 import { ApiProblem, type Schemas } from '../../api/client'
+import { hasWords } from '../../common/search'
 
 export type Family = Schemas['ShelfFamily']
 
@@ -24,28 +25,13 @@ export interface Hit {
   rungs: Family['rungs']
 }
 
-const folded = (text: string) =>
-  text
-    .normalize('NFD')
-    .replace(/\p{Mark}/gu, '')
-    .toLowerCase()
-
-/** Whether a line has every word of a text in it, whatever its case and marks. */
-export function hasWords(line: string, text: string): boolean {
-  const own = folded(line)
-  return folded(text)
-    .split(/\s+/)
-    .every((word) => own.includes(word))
-}
-
 /**
  * Families and rungs that have every word of a text: in the names, in what they are for, among the props.
  * A family found by its own words is found with all its rungs.
  */
-export function search(families: readonly Family[], purposes: readonly Purpose[], text: string): Hit[] {
-  const purpose = (code: string) => purposes.find((each) => each.code === code)?.words ?? ''
+export function search(families: readonly Family[], text: string): Hit[] {
   return families.flatMap((family) => {
-    const own = [family.name, family.sanskrit, family.about, ...family.purposes.map(purpose)].join(' ')
+    const own = [family.name, family.about, family.found_by].join(' ')
     if (hasWords(own, text)) return [{ family, rungs: family.rungs }]
     const rungs = family.rungs.filter((rung) =>
       hasWords([own, rung.name, rung.short, ...rung.props].join(' '), text),

@@ -88,7 +88,7 @@ export function useSitters() {
   const practice_id = usePracticeId()
   return query.useQuery('post', '/api/practices/{practice_id}/clients/search', {
     params: { path: { practice_id } },
-    body: { text: '' },
+    body: { archived: false, text: '' },
   })
 }
 

@@ -3,6 +3,7 @@ import TextField from '@mui/material/TextField'
 import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useFamilies } from '../../common/ladders'
+import { meant } from '../../common/search'
 
 interface Props {
   planned: readonly string[]
@@ -40,6 +41,7 @@ export function AddPose({ planned, busy, added, onNext, onAdd }: Props) {
       closeText={t('plan.addClose')}
       clearText={t('plan.addClear')}
       autoHighlight
+      filterOptions={(all, { inputValue }) => meant(all, inputValue)}
       onChange={(_, chosen) => {
         if (chosen !== null) onAdd(chosen.family)
       }}

@@ -25,7 +25,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
   const clients = query.useQuery(
     'post',
     '/api/practices/{practice_id}/clients/search',
-    { params: { path: { practice_id } }, body: { text } },
+    { params: { path: { practice_id } }, body: { text, archived: false } },
     { placeholderData: keepPreviousData, enabled: text.trim() !== '' },
   )
   const families = query.useQuery(
@@ -43,14 +43,14 @@ export function Palette({ onClose }: { onClose: () => void }) {
     run: to(addressOf(screenById('choose'), practice_id, client.id)),
   }))
   const known: Entry[] = [
-    ...SCREENS.filter((each) => each.bar === true || (isClients(each) && clientId !== undefined)).map(
-      (each): Entry => ({
-        id: `screen ${each.id}`,
-        group: 'screens',
-        label: t(each.title),
-        run: to(addressOf(each, practice_id, clientId)),
-      }),
-    ),
+    ...SCREENS.filter(
+      (each) => each.bar === true || each.aside === true || (isClients(each) && clientId !== undefined),
+    ).map((each): Entry => ({
+      id: `screen ${each.id}`,
+      group: 'screens',
+      label: t(each.title),
+      run: to(addressOf(each, practice_id, clientId)),
+    })),
     ...commands
       .filter((command) => command.keys?.length === 1 && !['find', 'keys'].includes(command.name))
       .map((command): Entry => ({
@@ -67,6 +67,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
       group: 'ladders',
       label: family.name,
       more: family.about,
+      found_by: family.found_by,
       run: to(`/practices/${practice_id}/library/${family.family}`),
     })),
   ]

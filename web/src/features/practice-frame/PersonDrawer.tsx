@@ -9,7 +9,7 @@ import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { NavLink, useNavigate } from 'react-router'
+import { Link, NavLink, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { typedDrafts } from '../../common/drafts'
 import { addressOf, screenById, SCREENS } from '../../common/screens'
@@ -86,6 +86,17 @@ export function PersonDrawer({ me, practiceId, open, onClose, onKeys }: Props) {
           <LightChoice place="desk" />
         </div>
         {me.languages.length > 1 && <LanguageChoice languages={me.languages} />}
+        {SCREENS.filter((each) => each.aside).map((each) => (
+          <Button
+            key={each.id}
+            component={Link}
+            to={addressOf(each, practiceId)}
+            variant="outlined"
+            onClick={onClose}
+          >
+            {t(each.title)}
+          </Button>
+        ))}
         <Button variant="outlined" onClick={onKeys}>
           {t('common.shortcuts')}
         </Button>

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography'
 import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas } from '../../api/client'
+import { FirstMet } from '../../common/ui/FirstMet'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { colours } from '../../theme/theme'
 import { Lanes, Row } from '../../common/ui/layout'
@@ -20,6 +21,8 @@ const ResponseTable = lazy(async () => ({ default: (await import('./ResponseTabl
 const PAGE = 60
 const MOST = 1000
 
+const FIRST_WORDS = ['calm', 'watch', 'flare', 'pending'] as const
+
 /** What happened over time: per ladder, left and right facing, with the decision it led to. */
 export function ResponsesScreen() {
   const { t } = useTranslation()
@@ -33,6 +36,7 @@ export function ResponsesScreen() {
   const mornings = openMornings(responses.data, practiceManner().today)
   return (
     <>
+      <FirstMet words={FIRST_WORDS} />
       {mornings.length > 0 && (
         <Box sx={{ mb: 2 }}>
           <MorningChecks items={mornings} />

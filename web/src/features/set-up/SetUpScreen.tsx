@@ -8,6 +8,7 @@ import { useClientHead } from '../../common/head'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { useCommands } from '../../common/commands'
+import { FirstMet } from '../../common/ui/FirstMet'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { Lanes } from '../../common/ui/layout'
 import { FacingRulers } from './FacingRulers'
@@ -19,6 +20,8 @@ import { useSetup } from './queries'
 import { useChosen, useLaneState } from './useLaneState'
 
 const SIDES: readonly Side[] = ['left', 'right']
+const FIRST_WORDS = ['setup', 'purpose', 'margin'] as const
+
 /** Of a lane for both the left stands for it. */
 const sideOf = (lane: Lane): Side => (lane === 'right' ? 'right' : 'left')
 
@@ -141,6 +144,7 @@ export function SetUpScreen() {
   const lanes: readonly Side[] = shared ? ['left'] : SIDES
   return (
     <>
+      <FirstMet words={FIRST_WORDS} />
       <PoseBar
         families={families.data}
         family={ladderOf(active)?.family ?? ''}

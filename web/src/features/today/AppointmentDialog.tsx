@@ -216,7 +216,7 @@ function Who({ chosen, problem, onChoose }: WhoProps) {
   const practice_id = usePracticeId()
   const clients = query.useQuery('post', '/api/practices/{practice_id}/clients/search', {
     params: { path: { practice_id } },
-    body: { text: '' },
+    body: { archived: false, text: '' },
   })
   const known = (clients.data ?? []).map(({ id, name }) => ({ id, name }))
   return (
