@@ -21,6 +21,7 @@ from asketa_core.figure.motion import way_of
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.views import View
 from asketa_core.mind import Mind, change_note, mind_of, rungs_of_change
+from asketa_core.openers import Closed, Opener, WhyNot, why_not
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
 from asketa_core.parsing import parse
 from asketa_core.plain_text import FreeText, Key, Name, check_json, read_json
@@ -86,7 +87,9 @@ from asketa_core.session.pose import (
     Pose,
     Strain,
     held_s,
+    hold_s,
     level_of_rung,
+    level_with,
     most_in_one_go,
     part_of,
     pose_of,
@@ -158,6 +161,7 @@ __all__ = [
     "Bound",
     "Clearance",
     "ClientFile",
+    "Closed",
     "Closer",
     "Concern",
     "Conditions",
@@ -185,6 +189,7 @@ __all__ = [
     "NoGrid",
     "Note",
     "NumberSlot",
+    "Opener",
     "Otherwise",
     "Own",
     "OwnVariation",
@@ -227,6 +232,7 @@ __all__ = [
     "Verdict",
     "View",
     "Way",
+    "WhyNot",
     "Words",
     "amount_of",
     "best_few",
@@ -258,6 +264,7 @@ __all__ = [
     "furthest_words",
     "heights_words",
     "held_s",
+    "hold_s",
     "hold_words",
     "implausible_beside",
     "implausible_clearance",
@@ -273,6 +280,7 @@ __all__ = [
     "languages",
     "less_support_words",
     "level_of_rung",
+    "level_with",
     "limit_lines",
     "limits_of",
     "limits_on",
@@ -335,6 +343,7 @@ __all__ = [
     "way_of",
     "way_words",
     "ways",
+    "why_not",
     "why_words",
     "with_kept",
     "with_own",

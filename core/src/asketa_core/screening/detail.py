@@ -59,6 +59,13 @@ class SetupDetail:
         return list(dict.fromkeys([*(finding.sentence for finding in told_once(closing)), *self.troubles]))
 
     @property
+    def brief(self) -> Phrase:
+        """What closes this set-up in few words, else the largest thing to mind in it; nothing where there is neither."""
+        closing = [finding.brief for finding in self.findings if finding.severity != "caution"] + self.troubles
+        minded = [finding.brief for finding in self.findings if finding.size > 0]
+        return next(iter(closing or minded), NOTHING)
+
+    @property
     def reasons(self) -> list[Phrase]:
         """What closes this set-up, else what to mind in it, and whether it gives less than is wanted."""
         return self.closing or [*(finding.sentence for finding in told_once(self.findings)), *self.outside_band]

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from asketa_core.client.holds import SlotValue
 from asketa_core.clinical import clinical
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import SECONDS_PER, Family, Hold, Stage, Variation
@@ -112,10 +113,15 @@ def part_of(screened: Screened, row: int, dose_s: int, rounds: int = 1, closed: 
 
 def level_of(screened: Screened, row: int) -> Level:
     """How high one is held: lying takes the height of what one lies on."""
-    place = screened.grid.setup(row).get("place")
+    return level_with(screened.variation, screened.grid.setup(row))
+
+
+def level_with(rung: Variation, setup: Mapping[str, SlotValue]) -> Level:
+    """How high a rung is held with a set-up."""
+    place = setup.get("place")
     if place is not None and place.choice not in (None, "floor"):
         return Level.BED
-    return level_of_rung(screened.variation)
+    return level_of_rung(rung)
 
 
 def level_of_rung(rung: Variation) -> Level:
@@ -160,14 +166,18 @@ def _middle(screened: Screened, row: int, readout: Readout, side: Side) -> float
 
 
 def held_s(part: Part, breath_s: float = CALM_BREATH_S) -> float:
-    """Seconds one round of a side takes: breaths by this client's own breath, repetitions with the pauses between their
+    """Seconds one round of a side takes."""
+    return hold_s(part.hold, part.dose_s, breath_s)
+
+
+def hold_s(hold: Hold, dose_s: int, breath_s: float = CALM_BREATH_S) -> float:
+    """Seconds one round of a dose takes: breaths by this client's own breath, repetitions with the pauses between their
     sets."""
-    hold = part.hold
     if hold.style == "breaths":
-        return part.dose_s * breath_s / SECONDS_PER["breaths"]
+        return dose_s * breath_s / SECONDS_PER["breaths"]
     if hold.style == "reps":
-        return part.dose_s * hold.sets + BETWEEN_SETS_S * (hold.sets - 1)
-    return float(part.dose_s)
+        return dose_s * hold.sets + BETWEEN_SETS_S * (hold.sets - 1)
+    return float(dose_s)
 
 
 @dataclass(frozen=True, slots=True)
