@@ -63,7 +63,7 @@ def main() -> int:
     shared = next(each for each in clients if each["occupation"] == "baker")
     whom = next(each for each in clients if each["occupation"] == "clock repairer")
     client = f"{practice}/clients/{whom['id']}"
-    for path in ("", "/coming", "/families", "/entries", "/measures"):
+    for path in ("", "/coming", "/calendar", "/families", "/entries", "/measures"):
         demo.ask("GET", client + path)
     for path in ("", "/drawings"):
         for family in ("figure_four", "low_lunge", "sit_to_stand"):

@@ -21,7 +21,7 @@ from clients.schemas import (
 from common import clock
 from common.permissions import Permission
 from overview import queries as overview
-from overview.schemas import ClientHead, ComingOut, EntryOut, FormOut, LimitOut
+from overview.schemas import CalendarOut, ClientHead, ComingOut, EntryOut, FormOut, LimitOut
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["clients"])
@@ -54,6 +54,13 @@ def create_client(request: PracticeRequest, practice_id: PracticeId, payload: Cl
 @in_practice(Permission.CLIENTS_READ)
 def client_head(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> ClientHead:
     return overview.client_head(queries.get_client(client_id))
+
+
+@router.get("/clients/{client_id}/calendar", response=CalendarOut, operation_id="calendar")
+@in_practice(Permission.CLIENTS_READ)
+def calendar(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> CalendarOut:
+    """Every change of limits in the six weeks ahead, and what it does to the ladders worked on."""
+    return overview.calendar(queries.get_client(client_id))
 
 
 @router.get("/clients/{client_id}/coming", response=ComingOut, operation_id="coming")

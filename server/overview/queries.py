@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 import datetime as dt
+import uuid
+from collections.abc import Iterator
 from typing import Any, Literal
 
 from asketa_core import (
+    AHEAD_DAYS,
     ClientFile,
     InputError,
     Note,
+    Phrase,
     Quantity,
     Side,
     Situation,
+    change_note,
+    changes_ahead,
     clinical_days,
     entry_words,
     forms,
@@ -35,6 +41,9 @@ from common.speech import Text, own, words
 from engine.adapter import client_file, client_reading
 from engine.answers import Today
 from overview.schemas import (
+    AskedOut,
+    CalendarChange,
+    CalendarOut,
     ChangeOut,
     ClientHead,
     ComingOut,
@@ -130,6 +139,20 @@ def promises(today: Today) -> list[Note]:
     return notes
 
 
+def asked_on(file: ClientFile, date: dt.date) -> Iterator[AskedOut]:
+    """Records about which one asks on a day how they are."""
+    said = {fact.entry_id: fact for fact in file.daily if fact.date == date}
+    for entry in file.entries:
+        if kind_of(entry).asked_today(entry.facts, date):
+            yield AskedOut(
+                entry_id=uuid.UUID(entry.id),
+                label=entry_words(entry, date),
+                side=entry.side,
+                pain_today=said[entry.id].pain_today if entry.id in said else None,
+                irritable=said[entry.id].irritable if entry.id in said else "unknown",
+            )
+
+
 def client_head(client: Client) -> ClientHead:
     """Who, the working-order band, and what to mind. Works without a stature: then only records are minded."""
     file = client_file(client)
@@ -150,6 +173,7 @@ def client_head(client: Client) -> ClientHead:
         today=date,
         band=band(file, date, today, _planned(client, date)),
         notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
+        asked=list(asked_on(file, date)),
         next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
         disclaimer=mind.disclaimer,
     )
@@ -166,6 +190,35 @@ def coming(client: Client) -> ComingOut:
         "coming", change.date, compute=lambda: rungs_of_change(today.situation, change.date, today.allowed)
     )
     return ComingOut(lines=list(lines))
+
+
+def calendar(client: Client) -> CalendarOut:
+    """Every change of limits in the weeks ahead. What it does to rungs is left out while the stature is missing."""
+    file, date = client_file(client), clock.today(client.practice.time_zone)
+    try:
+        today = Today.of(client)
+    except InputError:
+        today = None
+    before = date
+    found = []
+    for change in changes_ahead(file, date):
+        note = change_note(change)
+        rungs = () if today is None else _rungs_between(today, before, change.date)
+        found.append(
+            CalendarChange(date=note.date, lines=list(note.lines), tightens=change.tightens, rungs=list(rungs))
+        )
+        before = change.date
+    return CalendarOut(today=date, until=date + dt.timedelta(days=AHEAD_DAYS), changes=found)
+
+
+def _rungs_between(today: Today, before: dt.date, date: dt.date) -> tuple[Phrase, ...]:
+    """Which rungs are let in or put out from one day to another."""
+
+    def compute() -> tuple[Phrase, ...]:
+        since = today.situation if before == today.date else today.situation.on(before)
+        return rungs_of_change(since, date, today.allowed)
+
+    return today.cached("calendar", before, date, compute=compute)
 
 
 def _planned(client: Client, date: dt.date) -> int:

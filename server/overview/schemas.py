@@ -90,16 +90,43 @@ class StopOut(Schema):
     note: Text
 
 
+class AskedOut(Schema):
+    """A record about which one asks at arrival how it is, and what was said today."""
+
+    entry_id: uuid.UUID
+    label: Text
+    side: Side | None
+    pain_today: int | None
+    irritable: TriState
+
+
 class ClientHead(Schema):
-    """Everything around a client's views: who, the band, and what to mind."""
+    """Everything around a client's views: who, the band, what to mind, and what is asked on the day."""
 
     client: ClientOut
     stature_cm: float | None
     today: dt.date
     band: list[StopOut]
     notes: list[NoteOut]
+    asked: list[AskedOut]
     next_change: ChangeOut | None
     disclaimer: Text
+
+
+class CalendarChange(ChangeOut):
+    """One coming change; ``tightens`` where anything new binds from then on, ``rungs`` what it lets in or puts out of the
+    ladders worked on, since the change before."""
+
+    tightens: bool
+    rungs: list[Text]
+
+
+class CalendarOut(Schema):
+    """Every change of limits from ``today`` to ``until``, both days in it."""
+
+    today: dt.date
+    until: dt.date
+    changes: list[CalendarChange]
 
 
 class ComingOut(Schema):

@@ -14,6 +14,7 @@ from common import clock
 from practices.tenancy import opened
 from tests.base import ApiTest, House
 from visits.models import LoggedItem
+from visits.schemas import HANDFUL
 
 FLAT, OVER = "figure_four.block_flat", "figure_four.over_thigh"
 
@@ -31,6 +32,65 @@ class Choosing(ApiTest):
         self.assertEqual(lane[OVER]["verdict"], "leave_out")
         self.assertIn("hip replaced, posterior, week 9", lane[OVER]["reasons"][0])
         self.assertTrue(lane[FLAT]["drawn"])
+
+    def test_a_handful_of_ladders_comes_in_one_answer_each_as_by_itself(self) -> None:
+        self.house.record_hip()
+        asked = ["low_lunge", "figure_four", "low_lunge", "no_such_family"]
+        several = self.client.get(self.url("/ladders"), {"family": asked}).json()
+        alone = [self.client.get(self.url(f"/ladders/{family}")).json() for family in asked[:2]]
+        self.assertEqual(several, alone)
+
+    def test_no_more_than_a_handful_is_judged_at_once(self) -> None:
+        for asked in ([], ["figure_four"] * (HANDFUL + 1)):
+            self.assertEqual(self.client.get(self.url("/ladders"), {"family": asked}).status_code, 422)
+
+    def test_of_a_closed_rung_few_words_say_what_closes_it(self) -> None:
+        self.house.record_hip()
+        self.assertIn("hip bend", self.lane()[OVER]["brief"])
+        self.assertEqual(self.lane("left")[FLAT]["brief"], "")
+
+    def test_why_not_names_what_closes_and_what_would_open(self) -> None:
+        self.house.record_hip()
+        why = self.client.get(self.url(f"/why-not/{OVER}/right")).json()
+        self.assertEqual(why["verdict"], "leave_out")
+        self.assertIn("hip replaced, posterior, week 9", why["closed_by"][0]["words"])
+        self.assertEqual([opener["by"] for opener in why["openers"]], ["together"])
+        self.assertEqual(self.client.get(self.url(f"/why-not/{FLAT}/left")).json()["closed_by"], [])
+        self.assertEqual(self.client.get(self.url("/why-not/figure_four.no_such/left")).status_code, 404)
+
+    def test_what_is_asked_today_stands_in_the_head_until_it_is_answered(self) -> None:
+        self.house.record_knee()
+        asked = self.client.get(self.url("")).json()["asked"]
+        self.assertEqual([(each["side"], each["pain_today"]) for each in asked], [("left", None)])
+        self.post(self.url(f"/entries/{asked[0]['entry_id']}/daily"), {"pain_today": 3})
+        self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["pain_today"], 3)
+
+    def test_a_family_says_when_it_was_last_worked_on(self) -> None:
+        def last() -> Any:
+            lines = self.client.get(self.url("/families")).json()
+            return next(line["last"] for line in lines if line["family"] == "figure_four")
+
+        self.assertIsNone(last())
+        self.post(self.url("/items"), self.house.item())
+        self.assertIsNotNone(last())
+
+    def test_the_calendar_has_every_change_of_six_weeks_with_what_it_lets_in(self) -> None:
+        self.house.record_hip()
+        self.post(self.url("/items"), self.house.item())
+        calendar = self.client.get(self.url("/calendar")).json()
+        today = dt.date.fromisoformat(calendar["today"])
+        self.assertEqual(dt.date.fromisoformat(calendar["until"]), today + dt.timedelta(days=42))
+        dates = [dt.date.fromisoformat(change["date"]) for change in calendar["changes"]]
+        self.assertEqual(dates, sorted(dates))
+        self.assertTrue(all(today < date <= today + dt.timedelta(days=42) for date in dates))
+        coming = self.client.get(self.url("/coming")).json()
+        first = calendar["changes"][0]
+        self.assertEqual(first["rungs"], coming["lines"])
+        self.assertFalse(first["tightens"])
+
+    def test_the_calendar_needs_no_stature(self) -> None:
+        fresh = uuid.UUID(self.post(f"/api/practices/{self.house.practice.pk}/clients", {"name": "New"}).json()["id"])
+        self.assertEqual(self.client.get(self.url("/calendar", client=fresh)).json()["changes"], [])
 
     def test_a_client_without_stature_is_told_what_is_missing(self) -> None:
         url = f"/api/practices/{self.house.practice.pk}/clients"

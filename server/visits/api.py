@@ -6,7 +6,7 @@ import uuid
 from typing import Annotated
 
 from django.http import Http404, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 from pydantic import Field
 
 from asketa_core import InputError, Side, Variation
@@ -28,6 +28,7 @@ from visits.schemas import (
     ItemIn,
     ItemOut,
     LadderOut,
+    LaddersQuery,
     MatOut,
     MomentOut,
     MorningIn,
@@ -38,6 +39,7 @@ from visits.schemas import (
     TrialIn,
     WayQuery,
     WaysOut,
+    WhyNotOut,
 )
 
 router = Router(tags=["visits"])
@@ -58,6 +60,27 @@ def _rung(today: Today, variation_id: str) -> Variation:
 def list_families(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[FamilyLine]:
     """Every family there is, by name."""
     return choosing.family_lines(practice_library().library, client_file(get_client(client_id)))
+
+
+@router.get("/clients/{client_id}/ladders", response=list[LadderOut], operation_id="ladders")
+@in_practice(Permission.CLIENTS_READ)
+def ladders(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, query: Query[LaddersQuery]
+) -> list[LadderOut]:
+    """A handful of families as two lanes each, judged today; one that does not exist is left out."""
+    today = Today.of(get_client(client_id))
+    known = today.library.families
+    return [choosing.ladder(today, known[each]) for each in dict.fromkeys(query.family) if each in known]
+
+
+@router.get("/clients/{client_id}/why-not/{variation_id}/{side}", response=WhyNotOut, operation_id="whyNot")
+@in_practice(Permission.CLIENTS_READ)
+def why_not(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, variation_id: str, side: Side
+) -> WhyNotOut:
+    """Why a rung is not open to a side today, and what would open it."""
+    today = Today.of(get_client(client_id))
+    return choosing.why_not_out(today, _rung(today, variation_id), side)
 
 
 @router.get("/clients/{client_id}/ladders/{family_id}", response=LadderOut, operation_id="ladder")

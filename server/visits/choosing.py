@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 from asketa_core import (
     SIDES,
     ClientFile,
@@ -9,9 +11,13 @@ from asketa_core import (
     Family,
     Library,
     Side,
+    Variation,
     dose_words,
     found_by,
-    worked_families,
+    hold_s,
+    level_of_rung,
+    level_with,
+    why_not,
 )
 from common.speech import Text, words
 from engine.answers import Today
@@ -25,12 +31,15 @@ from visits.schemas import (
     RungLane,
     RungName,
     StepOut,
+    WhyNotOut,
 )
 
 
 def family_lines(library: Library, file: ClientFile) -> list[FamilyLine]:
     """Every family by name, the ones this client has worked on marked."""
-    worked = worked_families(file)
+    last: dict[str, dt.date] = {}
+    for response in file.responses:
+        last[response.family] = max(response.date, last.get(response.family, response.date))
     return [
         FamilyLine(
             family=family.family,
@@ -39,7 +48,7 @@ def family_lines(library: Library, file: ClientFile) -> list[FamilyLine]:
             found_by=found_by(family),
             purposes=list(family.purposes),
             positions=list(dict.fromkeys(rung.position for rung in family.variations)),
-            worked=family.family in worked,
+            last=last.get(family.family),
         )
         for family in sorted(library.families.values(), key=lambda family: words().sort_key(family.name))
     ]
@@ -67,6 +76,12 @@ def drawings(today: Today, family: Family) -> DrawingsOut:
     return DrawingsOut(left=left, right=right)
 
 
+def why_not_out(today: Today, rung: Variation, side: Side) -> WhyNotOut:
+    """Why a rung is not open to a side today, and what would open it. Slow the first time."""
+    found = today.cached("why_not", rung.id, side, compute=lambda: why_not(today.situation, rung, side))
+    return WhyNotOut.model_validate(found, from_attributes=True)
+
+
 def _lane(today: Today, family: Family, side: Side) -> LaneOut:
     decision = today.decision(family.family, side)
     tolerances = today.tolerances()
@@ -76,15 +91,16 @@ def _lane(today: Today, family: Family, side: Side) -> LaneOut:
         own = [r for r in today.file.responses if r.side is side and r.variation == rung.id]
         last = LastTime(date=own[-1].date, tolerance=tolerances[own[-1].id].value) if own else None
         detail = answer.best
-        closed = detail is None or bool(detail.closing)
-        minded = [] if closed or detail is None else [f for f in detail.findings if f.size > 0]
+        minded = [] if detail is None or detail.closing else [f for f in detail.findings if f.size > 0]
         reasons: list[Text] = [answer.no_stack or ""] if detail is None else list(detail.reasons)
         rungs.append(
             RungLane(
                 variation=rung.id,
                 verdict=answer.verdict,
                 cautions=len(minded),
-                largest=minded[0].brief if minded else "",
+                brief=(answer.no_stack or "") if detail is None else detail.brief,
+                level=(level_of_rung(rung) if detail is None else level_with(rung, detail.setup)).value,
+                seconds=round(hold_s(rung.hold, rung.hold.start_s, today.file.settings.breath_s)),
                 drawn=answer.best is not None,
                 line=detail.line if detail else "",
                 reasons=reasons,

@@ -26,7 +26,6 @@ from asketa_core import (
     forms,
     heights_words,
     held_s,
-    kind_of,
     lane_view,
     pose_of,
     same_setup,
@@ -37,12 +36,12 @@ from asketa_core import (
 from common.speech import words
 from engine.adapter import items_by_id
 from engine.answers import Today, digest
+from overview.queries import asked_on
 from visits.choosing import decision_out
 from visits.holds import hold_fields
 from visits.models import Incident, LoggedItem, Visit
 from visits.planned import judged_side, line_of, planned_sides
 from visits.schemas import (
-    AskedOut,
     CardLine,
     ChangedSince,
     DetailOut,
@@ -98,7 +97,7 @@ def mat(today: Today) -> MatOut:
         breath_s=today.client.breath_s,
         families=[_mat_family(today, planned, items, mine) for planned in plan],
         morning_open=[items[key] for key in open_mornings if key in items],
-        asked=list(_asked(today)),
+        asked=list(asked_on(today.file, today.date)),
         card=list(_card(today)),
         incidents=[IncidentOut(at=each.created_at, text=today.client.person.note_of(each.pk)) for each in incidents],
     )
@@ -129,20 +128,6 @@ def _mat_family(
         left=sides.get(Side.LEFT),
         right=sides.get(Side.RIGHT),
     )
-
-
-def _asked(today: Today) -> Iterator[AskedOut]:
-    """Records about which one asks at arrival how they are today."""
-    said = {fact.entry_id: fact for fact in today.file.daily if fact.date == today.date}
-    for entry in today.file.entries:
-        if kind_of(entry).asked_today(entry.facts, today.date):
-            yield AskedOut(
-                entry_id=uuid.UUID(entry.id),
-                label=entry_words(entry, today.date),
-                side=entry.side,
-                pain_today=said[entry.id].pain_today if entry.id in said else None,
-                irritable=said[entry.id].irritable if entry.id in said else "unknown",
-            )
 
 
 def _card(today: Today) -> Iterator[CardLine]:

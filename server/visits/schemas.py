@@ -8,9 +8,10 @@ from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
-from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, TriState, Verdict
+from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
 from common.schemas import Input, Whole
 from common.speech import Text
+from overview.schemas import AskedOut
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
 
@@ -39,12 +40,16 @@ class LastTime(Schema):
 
 
 class RungLane(Schema):
-    """One rung on one side: verdict, how many things to mind and the largest of them, and the sentences that matter. ``drawn`` says whether there is a figure."""
+    """One rung on one side: verdict, how many things to mind, what closes it or the largest of them in few words, and the
+    sentences that matter. ``drawn`` says whether there is a figure, ``level`` how high the body is, ``seconds`` how long one
+    round of its first dose takes."""
 
     variation: str
     verdict: Verdict
     cautions: int
-    largest: Text
+    brief: Text
+    level: Literal["standing", "seated", "bed", "floor", "lying"]
+    seconds: int
     drawn: bool
     line: Text
     reasons: list[Text]
@@ -66,7 +71,7 @@ class RungName(Schema):
 
 
 class FamilyLine(Schema):
-    """One family in a list: what it is for, what it is found under, and whether this client has worked on it."""
+    """One family in a list: what it is for, what it is found under, and when this client last worked on it."""
 
     family: str
     name: Text
@@ -74,7 +79,7 @@ class FamilyLine(Schema):
     found_by: Text
     purposes: list[str]
     positions: list[Literal["chair", "standing", "floor_sitting", "kneeling", "lying", "side_lying"]]
-    worked: bool
+    last: dt.date | None
 
 
 class LadderOut(Schema):
@@ -87,6 +92,41 @@ class LadderOut(Schema):
     rungs: list[RungName]
     left: LaneOut
     right: LaneOut
+
+
+HANDFUL = 12
+"""Ladders that are judged in one answer."""
+
+
+class LaddersQuery(Schema):
+    family: list[Annotated[str, Field(max_length=80)]] = Field(min_length=1, max_length=HANDFUL)
+
+
+class ClosedOut(Schema):
+    """One thing that closes a rung; ``bound`` and ``sides`` are what may be seen otherwise on the mat."""
+
+    words: Text
+    severity: Literal["caution", "ask", "stop"]
+    source: Text | None
+    bound: str | None
+    sides: list[Side]
+
+
+class OpenerOut(Schema):
+    """What would open a rung; ``entry_id`` is the record where a word or an answer is kept."""
+
+    by: Literal["date", "clearance", "answer", "reading", "prop", "together"]
+    words: Text
+    verdict: Verdict
+    entry_id: str | None
+
+
+class WhyNotOut(Schema):
+    """Why a rung is not open to a side, and each thing that would open it by itself, or all it takes together."""
+
+    verdict: Verdict
+    closed_by: list[ClosedOut]
+    openers: list[OpenerOut]
 
 
 class DrawingsOut(Schema):
@@ -533,16 +573,6 @@ class MatFamily(Schema):
     seconds: int
     left: MatSide | None
     right: MatSide | None
-
-
-class AskedOut(Schema):
-    """A record about which one asks at arrival how it is, and what was said today."""
-
-    entry_id: uuid.UUID
-    label: Text
-    side: Side | None
-    pain_today: int | None
-    irritable: TriState
 
 
 class CardLine(Schema):

@@ -114,6 +114,7 @@ class Journey(BrowserTest):
     def choose_rungs(self) -> None:
         page = self.page
         self.go("Choose")
+        page.get_by_role("button", name=re.compile(r"^Figure-four ?; left: \d of \d open")).click()
         lane = page.get_by_role("group", name="Figure-four, right")
         over = lane.get_by_role("button", name=re.compile("over thigh"))
         expect(over).to_have_accessible_name(re.compile("leave out"))
@@ -204,8 +205,8 @@ class Journey(BrowserTest):
         expect(dialog).to_be_hidden()
         expect(page.get_by_role("complementary", name="To mind today")).to_contain_text("Pregnant, week 22")
         self.go("Choose")
-        page.get_by_label("What for").click()
-        page.get_by_role("option", name="open the inner thighs").click()
+        page.get_by_role("button", name=re.compile("^open the inner thighs")).click()
+        page.get_by_role("button", name=re.compile("^Bound angle")).click()
         lane = page.get_by_role("group", name="Bound angle, both")
         expect(page.get_by_role("group", name=re.compile("Bound angle"))).to_have_count(1)
         expect(lane.get_by_role("button", name=re.compile("lying, free"))).to_have_accessible_name(

@@ -261,6 +261,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description Every change of limits in the six weeks ahead, and what it does to the ladders worked on.
+         */
+        get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/coming": {
         parameters: {
             query?: never;
@@ -897,6 +917,46 @@ export interface paths {
          * @description Every family there is, by name.
          */
         get: operations["listFamilies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ladders
+         * @description A handful of families as two lanes each, judged today; one that does not exist is left out.
+         */
+        get: operations["ladders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/why-not/{variation_id}/{side}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why Not
+         * @description Why a rung is not open to a side today, and what would open it.
+         */
+        get: operations["whyNot"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1648,6 +1708,27 @@ export interface components {
              */
             discomfort_allowed: number;
         };
+        /**
+         * AskedOut
+         * @description A record about which one asks at arrival how it is, and what was said today.
+         */
+        AskedOut: {
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Label */
+            label: string;
+            side: components["schemas"]["Side"] | null;
+            /** Pain Today */
+            pain_today: number | null;
+            /**
+             * Irritable
+             * @enum {string}
+             */
+            irritable: "yes" | "no" | "unknown";
+        };
         /** ChangeOut */
         ChangeOut: {
             /**
@@ -1660,7 +1741,7 @@ export interface components {
         };
         /**
          * ClientHead
-         * @description Everything around a client's views: who, the band, and what to mind.
+         * @description Everything around a client's views: who, the band, what to mind, and what is asked on the day.
          */
         ClientHead: {
             client: components["schemas"]["ClientOut"];
@@ -1675,6 +1756,8 @@ export interface components {
             band: components["schemas"]["StopOut"][];
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
             next_change: components["schemas"]["ChangeOut"] | null;
             /** Disclaimer */
             disclaimer: string;
@@ -1728,6 +1811,42 @@ export interface components {
             discomfort_allowed: number;
             /** Version */
             version: number;
+        };
+        /**
+         * CalendarChange
+         * @description One coming change; ``tightens`` where anything new binds from then on, ``rungs`` what it lets in or puts out of the
+         *     ladders worked on, since the change before.
+         */
+        CalendarChange: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Lines */
+            lines: string[];
+            /** Tightens */
+            tightens: boolean;
+            /** Rungs */
+            rungs: string[];
+        };
+        /**
+         * CalendarOut
+         * @description Every change of limits from ``today`` to ``until``, both days in it.
+         */
+        CalendarOut: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Changes */
+            changes: components["schemas"]["CalendarChange"][];
         };
         /**
          * ComingOut
@@ -3307,7 +3426,7 @@ export interface components {
         };
         /**
          * FamilyLine
-         * @description One family in a list: what it is for, what it is found under, and whether this client has worked on it.
+         * @description One family in a list: what it is for, what it is found under, and when this client last worked on it.
          */
         FamilyLine: {
             /** Family */
@@ -3322,8 +3441,13 @@ export interface components {
             purposes: string[];
             /** Positions */
             positions: ("chair" | "standing" | "floor_sitting" | "kneeling" | "lying" | "side_lying")[];
-            /** Worked */
-            worked: boolean;
+            /** Last */
+            last: string | null;
+        };
+        /** LaddersQuery */
+        LaddersQuery: {
+            /** Family */
+            family: string[];
         };
         /**
          * DecisionOut
@@ -3387,7 +3511,9 @@ export interface components {
         };
         /**
          * RungLane
-         * @description One rung on one side: verdict, how many things to mind and the largest of them, and the sentences that matter. ``drawn`` says whether there is a figure.
+         * @description One rung on one side: verdict, how many things to mind, what closes it or the largest of them in few words, and the
+         *     sentences that matter. ``drawn`` says whether there is a figure, ``level`` how high the body is, ``seconds`` how long one
+         *     round of its first dose takes.
          */
         RungLane: {
             /** Variation */
@@ -3395,8 +3521,15 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Cautions */
             cautions: number;
-            /** Largest */
-            largest: string;
+            /** Brief */
+            brief: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "standing" | "seated" | "bed" | "floor" | "lying";
+            /** Seconds */
+            seconds: number;
             /** Drawn */
             drawn: boolean;
             /** Line */
@@ -3444,6 +3577,52 @@ export interface components {
             dose_s: number;
             /** Dose */
             dose: string;
+        };
+        /**
+         * ClosedOut
+         * @description One thing that closes a rung; ``bound`` and ``sides`` are what may be seen otherwise on the mat.
+         */
+        ClosedOut: {
+            /** Words */
+            words: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "caution" | "ask" | "stop";
+            /** Source */
+            source: string | null;
+            /** Bound */
+            bound: string | null;
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+        };
+        /**
+         * OpenerOut
+         * @description What would open a rung; ``entry_id`` is the record where a word or an answer is kept.
+         */
+        OpenerOut: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "date" | "clearance" | "answer" | "reading" | "prop" | "together";
+            /** Words */
+            words: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Entry Id */
+            entry_id: string | null;
+        };
+        /**
+         * WhyNotOut
+         * @description Why a rung is not open to a side, and each thing that would open it by itself, or all it takes together.
+         */
+        WhyNotOut: {
+            verdict: components["schemas"]["Verdict"];
+            /** Closed By */
+            closed_by: components["schemas"]["ClosedOut"][];
+            /** Openers */
+            openers: components["schemas"]["OpenerOut"][];
         };
         /**
          * DrawingsOut
@@ -3789,27 +3968,6 @@ export interface components {
             here: components["schemas"]["DrawnSetup"];
             /** Ways */
             ways: components["schemas"]["WayOut"][];
-        };
-        /**
-         * AskedOut
-         * @description A record about which one asks at arrival how it is, and what was said today.
-         */
-        AskedOut: {
-            /**
-             * Entry Id
-             * Format: uuid
-             */
-            entry_id: string;
-            /** Label */
-            label: string;
-            side: components["schemas"]["Side"] | null;
-            /** Pain Today */
-            pain_today: number | null;
-            /**
-             * Irritable
-             * @enum {string}
-             */
-            irritable: "yes" | "no" | "unknown";
         };
         /**
          * CardLine
@@ -4735,6 +4893,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClientOut"];
+                };
+            };
+        };
+    };
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
                 };
             };
         };
@@ -5721,6 +5902,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FamilyLine"][];
+                };
+            };
+        };
+    };
+    ladders: {
+        parameters: {
+            query: {
+                family: string[];
+            };
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"][];
+                };
+            };
+        };
+    };
+    whyNot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                variation_id: string;
+                /** @description A side of the client's own body. */
+                side: "left" | "right";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyNotOut"];
                 };
             };
         };
