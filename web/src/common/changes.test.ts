@@ -24,6 +24,7 @@ describe('what a change touches', () => {
     for (const path of [
       '',
       '/coming',
+      '/calendar',
       '/outlook',
       '/entries',
       '/mat',
@@ -32,18 +33,19 @@ describe('what a change touches', () => {
     ]) {
       expect(stale('body', CLIENT + path), path).toBe(true)
     }
-    expect(stale('body', LADDER)).toBe(true)
+    for (const path of [LADDER, `${CLIENT}/ladders`, `${CLIENT}/why-not/{variation_id}/{side}`])
+      expect(stale('body', path), path).toBe(true)
   })
 
   it('is where a side stands, and no drawing, after a hold', () => {
-    expect(stale('holds', LADDER)).toBe(true)
+    for (const path of [LADDER, `${CLIENT}/ladders`]) expect(stale('holds', path), path).toBe(true)
     expect(stale('holds', `${LADDER}/drawings`)).toBe(false)
     expect(stale('holds', `${CLIENT}/setups/{variation_id}/{side}`)).toBe(false)
     expect(stale('holds', `${CLIENT}/entries`)).toBe(false)
   })
 
   it('is only the head, the plan and the mat after planning', () => {
-    const touched = ['', '/coming', '/outlook', '/plan', '/mat'].map((path) => CLIENT + path)
+    const touched = ['', '/coming', '/calendar', '/outlook', '/plan', '/mat'].map((path) => CLIENT + path)
     expect(touchedBy('plan')).toEqual(touched)
   })
 

@@ -6,17 +6,19 @@ const CLIENT = '/api/practices/{practice_id}/clients/{client_id}'
 
 /** Answers about a client, by what goes into them; paths below the client's. */
 const ABOUT = {
-  frame: ['', '/coming', '/outlook'],
+  frame: ['', '/coming', '/calendar', '/outlook'],
   judged: [
+    '/ladders',
     '/ladders/{family_id}',
     '/ladders/{family_id}/drawings',
     '/setups/{variation_id}/{side}',
     '/setups/{variation_id}/{side}/way',
+    '/why-not/{variation_id}/{side}',
     '/library/families/{family_id}',
     '/library/variations/{variation_id}',
   ],
   records: ['/entries'],
-  worked: ['/families', '/ladders/{family_id}'],
+  worked: ['/families', '/ladders', '/ladders/{family_id}'],
   mat: ['/mat'],
   plan: ['/plan'],
   responses: ['/responses'],

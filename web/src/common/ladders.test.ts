@@ -67,8 +67,8 @@ describe('which rungs are set up', () => {
   }
   const both = [named('fold', 'not_tried'), named('four', 'stay')] as unknown as Schemas['LadderOut'][]
   const lines = [
-    { family: 'fold', worked: false },
-    { family: 'four', worked: true },
+    { family: 'fold', last: null },
+    { family: 'four', last: '2026-11-20' },
   ] as unknown as Schemas['FamilyLine'][]
 
   const chosen = (address: string) => {

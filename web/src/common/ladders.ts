@@ -42,6 +42,32 @@ export function useLadders(families: readonly string[]) {
   })
 }
 
+/** Ladders judged in one answer. */
+const HANDFUL = 6
+
+/** Every one of some families as two lanes, a handful in each answer; the order of the families has to stay the same. */
+export function useOverview(families: readonly string[]) {
+  const path = useClientPath()
+  const handfuls = Array.from({ length: Math.ceil(families.length / HANDFUL) }, (_, place) =>
+    families.slice(place * HANDFUL, (place + 1) * HANDFUL),
+  )
+  return useQueries({
+    queries: handfuls.map((family) =>
+      query.queryOptions('get', `${CLIENT}/ladders`, { params: { path, query: { family } } }),
+    ),
+    combine: (results) => ({
+      data: results.flatMap((result) => result.data ?? []),
+      isPending: results.some((result) => result.isPending),
+      /** Handfuls that could not be had, each with its own way to try again. */
+      failed: results.flatMap((result, place) =>
+        result.isError && result.data === undefined
+          ? [{ families: handfuls[place] ?? [], error: result.error, again: () => void result.refetch() }]
+          : [],
+      ),
+    }),
+  })
+}
+
 /** The figures of a ladder's rungs by side and rung, asked for after its verdicts are there. */
 export function useDrawings(family_id: string): Schemas['DrawingsOut'] | undefined {
   const path = useClientPath()
@@ -55,7 +81,8 @@ export function familyOf(rung: string): string {
   return rung.split('.')[0] ?? rung
 }
 
-const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'with_eye']
+/** With these a rung may be done today. */
+export const OPEN: readonly Schemas['Verdict'][] = ['clear', 'with_setup', 'with_eye']
 
 /** Where a side would work today: the offered step, else where it stands, else the most that is open without a caution. */
 export function startingRung(ladder: Schemas['LadderOut'], side: Side): string | undefined {
@@ -81,7 +108,7 @@ export function familiesFrom(
   search: URLSearchParams,
 ): Record<Side, string | undefined> {
   const named = { left: search.get('left'), right: search.get('right') }
-  const start = (families.find((family) => family.worked) ?? families[0])?.family
+  const start = (families.find((family) => family.last !== null) ?? families[0])?.family
   const of = (side: Side, other: Side) => {
     const rung = named[side] ?? named[other]
     return rung === null ? start : familyOf(rung)

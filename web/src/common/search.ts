@@ -25,7 +25,7 @@ export interface Sought {
 }
 
 /** Whether a ladder is meant by what was typed. */
-export function isMeant({ name, about, found_by }: Sought, text: string): boolean {
+function isMeant({ name, about, found_by }: Sought, text: string): boolean {
   return hasWords(`${name} ${about} ${found_by}`, text)
 }
 

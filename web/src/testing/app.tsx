@@ -36,6 +36,16 @@ function isRefusal(answer: Answer): answer is { refused: number } {
   return typeof answer === 'object' && answer !== null && 'refused' in answer
 }
 
+/** A handful of ladders, made of the single ones that are recorded; refused where one of them is. */
+function handful(answers: Answers, pathname: string, search: string): Answer {
+  if (!pathname.endsWith('/ladders')) return undefined
+  const found = new URLSearchParams(search)
+    .getAll('family')
+    .map((family) => answers[`GET ${pathname}/${family}`])
+    .filter((each) => each !== undefined)
+  return found.find(isRefusal) ?? found
+}
+
 /** What the recording answers, with the answers of one test before it. */
 function serve(own: Answers, sent: Sent[]) {
   const answers: Answers = { ...(recorded as Answers), ...own }
@@ -45,7 +55,9 @@ function serve(own: Answers, sent: Sent[]) {
     const body: unknown = text === '' ? undefined : JSON.parse(text)
     sent.push({ method: request.method, path: pathname, body })
     const found =
-      answers[`${request.method} ${pathname}${search}`] ?? answers[`${request.method} ${pathname}`]
+      answers[`${request.method} ${pathname}${search}`] ??
+      answers[`${request.method} ${pathname}`] ??
+      handful(answers, pathname, search)
     const answer = typeof found === 'function' ? (found as (body: unknown) => Answer)(body) : found
     if (answer === undefined) {
       return Response.json(

@@ -20,7 +20,7 @@ const Note = styled('aside')(({ theme }) => ({
   '& dl > div': { display: 'flex', gap: theme.spacing(0.5) },
   '& dt': { fontWeight: 700 },
   '& dd': { margin: 0 },
-  '& a': { color: 'inherit' },
+  '& a': { color: 'inherit', display: 'inline-flex', alignItems: 'center', minHeight: 44 },
 }))
 
 /** Words of ours explained where one meets them first; once known they are out of the way. */
@@ -40,7 +40,7 @@ export function FirstMet({ words }: { words: readonly OwnWord[] }) {
         ))}
       </dl>
       <Link to={addressOf(screenById('words'), practiceId)}>{t('words.all')}</Link>
-      <Button size="small" variant="outlined" color="inherit" onClick={know}>
+      <Button variant="outlined" color="inherit" onClick={know} sx={{ minHeight: 44 }}>
         {t('words.know')}
       </Button>
     </Note>

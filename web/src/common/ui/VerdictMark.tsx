@@ -13,6 +13,15 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Verdict; size?: n
       focusable="false"
       style={{ flex: 'none' }}
     >
+      <VerdictShape verdict={verdict} />
+    </svg>
+  )
+}
+
+/** The same without its frame, of 16 × 16, to stand in a drawing. */
+export function VerdictShape({ verdict }: { verdict: Verdict }) {
+  return (
+    <>
       {verdict === 'clear' && (
         <circle cx="8" cy="8" r="5.2" fill="none" stroke="currentColor" strokeWidth="2.2" />
       )}
@@ -46,6 +55,6 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Verdict; size?: n
           <path d="M3 9 9 3M3 13 13 3M7 13l6-6M11 13l2-2" stroke="currentColor" strokeWidth="1.1" />
         </>
       )}
-    </svg>
+    </>
   )
 }

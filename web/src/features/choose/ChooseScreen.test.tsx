@@ -82,24 +82,44 @@ describe('the ladders', () => {
     expect(within(await lane('right')).queryByText(/rests for now/)).toBeNull()
   })
 
-  it('are those of the purpose asked for', async () => {
+  it('are those of the purposes asked for, several at once', async () => {
     const { user } = await open(`${CLIENT}/choose`)
     await lane('left')
-    expect(screen.getByText('1 ladder')).toBeTruthy()
-    await user.click(screen.getByRole('combobox', { name: 'What for' }))
-    await user.click(await screen.findByRole('option', { name: 'open the inner thighs' }))
-    expect(screen.queryByRole('group', { name: 'Figure-four, left' })).toBeNull()
-    expect(screen.getByRole('heading', { name: 'Bound angle' })).toBeTruthy()
+    const family = (name: string) => screen.queryByRole('button', { name: new RegExp(`^${name}`) })
+    await user.click(await button(/^open the inner thighs/))
+    expect(family('Figure-four')).toBeNull()
+    expect(family('Bound angle')).toBeTruthy()
+    await user.click(await button(/^open the outer hip/))
+    expect(family('Figure-four')).toBeTruthy()
+    expect(family('Bound angle')).toBeTruthy()
   })
 
-  it('fall one by one, each with its own way to try again', async () => {
+  it('are only those that fit what is ticked', async () => {
+    const { user } = await open(`${CLIENT}/choose`)
+    await lane('left')
+    await user.click(screen.getByRole('checkbox', { name: 'chair only' }))
+    expect(screen.getByRole('button', { name: /^Figure-four/ })).toBeTruthy()
+    expect(screen.queryByRole('button', { name: /^Low lunge ?; left/ })).toBeNull()
+  })
+
+  it('open in place and close again, and stay as they were left', async () => {
+    const { user } = await open(`${CLIENT}/choose`)
+    await lane('left')
+    const row = screen.getByRole('button', { name: /^Figure-four ?; left: \d of \d open; right: / })
+    expect(row.getAttribute('aria-expanded')).toBe('true')
+    await user.click(row)
+    expect(screen.queryByRole('group', { name: 'Figure-four, left' })).toBeNull()
+    expect(row.getAttribute('aria-expanded')).toBe('false')
+  })
+
+  it('that could not be had are named together, with a way to try again', async () => {
     const { user, sentTo } = await open(`${CLIENT}/choose`, {
       [`GET /api${CLIENT}/ladders/figure_four`]: { refused: 500, message: 'It broke.', code: '', fields: [] },
     })
-    expect(await screen.findByText(/It broke\./)).toBeTruthy()
-    const asked = sentTo('GET', '/ladders/figure_four').length
+    expect((await screen.findByText(/It broke\./)).closest('section')?.textContent).toContain('Figure-four')
+    const asked = sentTo('GET', '/ladders').length
     await user.click(await button('Try again'))
-    expect(sentTo('GET', '/ladders/figure_four').length).toBeGreaterThan(asked)
+    expect(sentTo('GET', '/ladders').length).toBeGreaterThan(asked)
   })
 
   it('of a shape both legs share have one lane, chosen for both', async () => {
@@ -108,7 +128,15 @@ describe('the ladders', () => {
     const ladder = client[`GET ${other}/ladders/bound_angle`]
     const { user, router } = await open(`${CLIENT}/choose`, {
       [`GET /api${CLIENT}/families`]: [
-        { family: 'bound_angle', name: 'Bound angle', about: '', purposes: [], positions: [], worked: true },
+        {
+          family: 'bound_angle',
+          name: 'Bound angle',
+          about: '',
+          purposes: [],
+          positions: [],
+          last: '2026-11-20',
+          found_by: '',
+        },
       ],
       [`GET /api${CLIENT}/ladders/bound_angle`]: ladder,
     })
@@ -128,9 +156,121 @@ describe('looking for a ladder', () => {
   it('finds it by a common name, whatever it is for', async () => {
     const { user } = await open(`${CLIENT}/choose`)
     await user.type(await screen.findByRole('searchbox', { name: 'Find a ladder' }), 'butterfly')
-    expect(await screen.findByRole('heading', { name: 'Bound angle' })).toBeTruthy()
-    expect(screen.queryByRole('heading', { name: 'Figure-four' })).toBeNull()
+    expect(await screen.findByRole('heading', { name: /^Bound angle/ })).toBeTruthy()
+    expect(screen.queryByRole('heading', { name: /^Figure-four/ })).toBeNull()
     await user.type(screen.getByRole('searchbox', { name: 'Find a ladder' }), ' xyz')
     expect(await screen.findByText('Nothing here goes by “butterfly xyz”')).toBeTruthy()
+  })
+})
+
+describe('a closed rung', () => {
+  const key = `GET /api${CLIENT}/ladders/figure_four`
+  const closed = async () => {
+    const { default: recorded } = await import('../../testing/answers.json')
+    const ladder = structuredClone((recorded as unknown as Record<string, Ladder>)[key] as Ladder)
+    Object.assign(ladder.right.rungs.at(-1) ?? {}, {
+      verdict: 'check_first',
+      brief: 'how the knee is today',
+      reasons: ['Not known: how the knee is today.'],
+    })
+    return ladder
+  }
+  const why = (openers: object[]) => ({
+    [`GET /api${CLIENT}/why-not/figure_four.leaning/right`]: {
+      verdict: 'check_first',
+      closed_by: [],
+      openers,
+    },
+  })
+
+  it('says in few words why, before it is touched', async () => {
+    await open(`${CLIENT}/choose`, { [key]: await closed() })
+    const rungs = within(await lane('right')).getAllByRole('button')
+    expect(rungs.at(-1)?.textContent).toContain('how the knee is today')
+  })
+
+  it('says what would open it, and takes the answer of the day where it asks for it', async () => {
+    const entry_id = 'the-knee'
+    const { user, sentTo } = await open(`${CLIENT}/choose`, {
+      [key]: await closed(),
+      ...why([
+        { by: 'answer', words: 'An answer: how the knee is today', verdict: 'with_eye', entry_id },
+        { by: 'reading', words: 'Knee bend, left, read at 130° or more', verdict: 'clear', entry_id: null },
+      ]),
+      [`GET /api${CLIENT}`]: {
+        ...((await import('../../testing/answers.json')).default as unknown as Record<string, object>)[
+          `GET /api${CLIENT}`
+        ],
+        asked: [{ entry_id, label: 'Knee', side: 'right', pain_today: null, irritable: 'no' }],
+      },
+      [`POST /api${CLIENT}/entries/${entry_id}/daily`]: [],
+    })
+    await user.click(
+      within(await lane('right'))
+        .getAllByRole('button')
+        .at(-1) as HTMLElement,
+    )
+    const panel = (await button('Open the set-up')).closest('section') as HTMLElement
+    expect(await within(panel).findByText(/An answer: how the knee is today/)).toBeTruthy()
+    expect(within(panel).getByRole('link', { name: 'Measure it' })).toBeTruthy()
+    await user.click(within(panel).getByRole('button', { name: /\b3\b/ }))
+    expect(sentTo('POST', '/daily')[0]?.body).toEqual({ pain_today: 3, irritable: 'no' })
+  })
+
+  it('says so where nothing opens it', async () => {
+    const { user } = await open(`${CLIENT}/choose`, { [key]: await closed(), ...why([]) })
+    await user.click(
+      within(await lane('right'))
+        .getAllByRole('button')
+        .at(-1) as HTMLElement,
+    )
+    expect(await screen.findByText(/Nothing that is known of opens it/)).toBeTruthy()
+  })
+})
+
+describe('rungs side by side', () => {
+  it('are up to three, each with its figure, what to fetch and what to mind', async () => {
+    const setup = (name: string, side: string) => ({
+      name,
+      side,
+      shared: false,
+      verdict: 'with_eye',
+      no_stack: null,
+      options: [
+        {
+          words: 'seat 49',
+          detail: {
+            figure: '',
+            fetch: [`${name} block`],
+            purpose_percent: 83.4,
+            technique_words: 'by the chair',
+            findings: [{ sentence: `Mind ${name}.` }],
+            unmet: [],
+            rulers: {
+              left: [
+                { name: 'hip bend', margin: 12, error: 5, unit: 'deg' },
+                { name: 'knee bend', margin: 3, error: 5, unit: 'deg' },
+              ],
+              right: [],
+            },
+          },
+        },
+      ],
+    })
+    const { user } = await open(`${CLIENT}/choose`, {
+      [`GET /api${CLIENT}/setups/figure_four.block_end/left`]: setup('First', 'left'),
+      [`GET /api${CLIENT}/setups/figure_four.block_flat/right`]: setup('Second', 'right'),
+    })
+    await user.click(within(await lane('left')).getByRole('button', { name: /^left, on end/ }))
+    await user.click(await button('Put beside others'))
+    expect(screen.queryByRole('button', { name: /^Compare/ })).toBeNull()
+    await user.click(within(await lane('right')).getByRole('button', { name: /^right, block flat/ }))
+    await user.click(await button('Put beside others'))
+    await user.click(await button('Compare 2'))
+    const table = within(await screen.findByRole('table'))
+    expect(table.getByText('First block')).toBeTruthy()
+    expect(table.getByText('Mind Second.')).toBeTruthy()
+    expect(table.getAllByText('83 %')).toHaveLength(2)
+    expect(table.getAllByText('knee bend, left: 3° to spare')).toHaveLength(2)
   })
 })

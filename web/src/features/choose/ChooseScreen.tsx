@@ -1,28 +1,40 @@
 import Box from '@mui/material/Box'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
-import Typography from '@mui/material/Typography'
-import { type ReactNode, useState } from 'react'
+import Button from '@mui/material/Button'
+import { styled } from '@mui/material/styles'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { usePicked } from '../../common/drafts'
-import { familyOf, useFamilies, useLadders, usePurposes } from '../../common/ladders'
+import { useFamilies, useOverview, usePurposes } from '../../common/ladders'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { meant } from '../../common/search'
 import { FirstMet } from '../../common/ui/FirstMet'
+import { Row } from '../../common/ui/layout'
 import { Empty, Failure, isStatureMissing, Working } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
-import { WhenSeen } from '../../common/ui/WhenSeen'
-import { colours } from '../../theme/theme'
-import { Row } from '../../common/ui/layout'
-import { Ladder } from './Ladder'
-import type { Chosen } from './model'
+import { colours, laneColour } from '../../theme/theme'
+import { CompareDialog } from './CompareDialog'
+import { COLUMNS, FamilyRow } from './FamilyRow'
+import { FilterBar } from './FilterBar'
+import { MarkShapes } from './LaneMarks'
+import {
+  ANY,
+  type Beside,
+  type Chosen,
+  countOf,
+  type Family,
+  type Filters,
+  inOrder,
+  type Ladder,
+} from './model'
 import { ReasonPanel } from './ReasonPanel'
 
 /** Nothing chosen yet, the same at every look. */
 const NONE: Chosen = {}
+const NOTHING: readonly string[] = []
+const NO_RUNGS: readonly Beside[] = []
 
 const VERDICTS: readonly Schemas['Verdict'][] = [
   'clear',
@@ -34,155 +46,203 @@ const VERDICTS: readonly Schemas['Verdict'][] = [
 
 const FIRST_WORDS = ['ladder', 'rung', 'with_eye', 'check_first'] as const
 
-/** What was worked on stands first; the rest is found by what it is for. */
+/** A purpose of its own: what was worked on so far. */
 const WORKED = 'worked_on'
-const EVERYTHING = 'everything'
 
-/** Families as two-lane ladders by purpose; the reasons of the chosen rungs beneath. */
+const Head = styled('div')({
+  ...COLUMNS,
+  fontSize: '0.86rem',
+  color: colours.muted,
+  borderBottom: `2px solid ${colours.ink}`,
+  padding: '8px 0 4px',
+  '& .left': { textAlign: 'right', color: laneColour('left'), fontWeight: 600 },
+  '& .right': { color: laneColour('right'), fontWeight: 600 },
+  '& .where': { textAlign: 'right' },
+})
+
+/** Everything that is open for this person today, a line for each ladder; opened, the ladder as it is drawn. */
 export function ChooseScreen() {
   const { t } = useTranslation()
   const { practice_id, client_id } = useClientPath()
   const navigate = useNavigate()
   const families = useFamilies()
   const everyPurpose = usePurposes()
-  const [picked, setPicked] = usePicked<string | null>(`purpose:${client_id}`, null)
+  const [picked, setPicked] = usePicked(`purposes:${client_id}`, NOTHING)
+  const [filters, setFilters] = usePicked<Filters>(`filters:${client_id}`, ANY)
+  const [opened, setOpened] = usePicked<readonly string[] | null>(`opened:${client_id}`, null)
   const [chosen, setChosen] = usePicked<Chosen>(`chosen:${client_id}`, NONE)
+  const [beside, setBeside] = useState(NO_RUNGS)
+  const [comparing, setComparing] = useState(false)
   const [text, setText] = useState('')
-  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set())
   const lines = families.data ?? []
-  const known = new Set(lines.flatMap((family) => family.purposes))
-  const purposes = (everyPurpose.data ?? []).filter((each) => known.has(each.code))
-  const worked = lines.some((family) => family.worked)
-  const choices = [...(worked ? [WORKED] : []), ...purposes.map((each) => each.code), EVERYTHING]
-  const purpose = picked !== null && choices.includes(picked) ? picked : (choices[0] ?? EVERYTHING)
-  // What is looked for by name is found whatever it is for.
-  const shown =
-    text.trim() === ''
-      ? lines.filter((family) =>
-          purpose === WORKED ? family.worked : purpose === EVERYTHING || family.purposes.includes(purpose),
-        )
-      : meant(lines, text)
-  const held = Object.values(chosen).map(familyOf)
-  // Each ladder is worked out when it comes near the screen: with everything open there are dozens.
-  const near = shown.map((family) => family.family).filter((family) => seen.has(family))
-  const ladders = useLadders([...new Set([...near, ...held])])
+  const judged = useOverview(inOrder(lines, new Map()).map(({ family }) => family))
   if (families.isPending || everyPurpose.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
   if (everyPurpose.isError)
     return <Failure error={everyPurpose.error} again={() => void everyPurpose.refetch()} />
-  const unmeasured = ladders.failed.find(({ error }) => isStatureMissing(error))
+  const unmeasured = judged.failed.find(({ error }) => isStatureMissing(error))
   if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
+
+  const ladders = new Map<string, Ladder>(judged.data.map((ladder) => [ladder.family, ladder]))
+  // What is not judged yet is in sight: it may be open.
+  const fitting = inOrder(lines, ladders).filter(({ family }) => {
+    const ladder = ladders.get(family)
+    return ladder === undefined || countOf(ladder, filters) > 0
+  })
+  const isFor = (family: Family, purpose: string) =>
+    purpose === WORKED ? family.last !== null : family.purposes.includes(purpose)
+  const purposes = [
+    ...(lines.some(({ last }) => last !== null) ? [{ code: WORKED, words: t('choose.workedOn') }] : []),
+    ...everyPurpose.data.filter(({ code }) => lines.some((family) => isFor(family, code))),
+  ].map((each) => ({ ...each, count: fitting.filter((family) => isFor(family, each.code)).length }))
+  const known = picked.filter((code) => purposes.some((purpose) => purpose.code === code))
+  // What is looked for by name is found whatever it is for, open or not.
+  const shown =
+    text.trim() !== ''
+      ? meant(lines, text)
+      : fitting.filter((family) => known.length === 0 || known.some((purpose) => isFor(family, purpose)))
+  // Nothing opened by hand yet: the first, once it is known which one that is.
+  const settled = !judged.isPending || shown[0]?.last !== null
+  const isOpened = (family: string) =>
+    opened === null ? settled && family === shown[0]?.family : opened.includes(family)
   const openSetup = () => {
     const query = new URLSearchParams(Object.entries(chosen)).toString()
     void navigate(`${addressOf(screenById('setUp'), practice_id, client_id)}?${query}`)
   }
-  const label = (each: string) =>
-    each === WORKED
-      ? t('choose.workedOn')
-      : each === EVERYTHING
-        ? t('choose.all')
-        : (purposes.find((purpose) => purpose.code === each)?.words ?? '')
   return (
     <>
       <FirstMet words={FIRST_WORDS} />
+      <MarkShapes />
+      <FilterBar
+        purposes={purposes}
+        picked={known}
+        onPick={setPicked}
+        filters={filters}
+        onFilter={setFilters}
+        text={text}
+        onText={setText}
+      />
+      <Head>
+        <span role="status" style={{ color: colours.ink }}>
+          {judged.isPending
+            ? t('choose.working', { done: judged.data.length, all: lines.length })
+            : t('choose.ladders', { count: shown.length, all: lines.length })}
+        </span>
+        <span className="last">{t('choose.lastTime')}</span>
+        <span className="left">{t('choose.lessHeldLeft')}</span>
+        <span className="right">{t('choose.lessHeldRight')}</span>
+        <span className="last">{t('choose.lastTime')}</span>
+        <span className="where">{t('choose.where')}</span>
+      </Head>
+      {judged.failed.map(({ families: some, error, again }) => (
+        <section key={some.join()}>
+          <strong>
+            {lines
+              .filter(({ family }) => some.includes(family))
+              .map(({ name }) => name)
+              .join(', ')}
+          </strong>
+          <Failure error={error} again={again} />
+        </section>
+      ))}
+      {shown.length === 0 &&
+        (text.trim() === '' ? (
+          <Empty
+            title={t('choose.noneLeft')}
+            more={t('choose.noneLeftMore')}
+            action={
+              <Button
+                variant="outlined"
+                onClick={() => {
+                  setPicked(NOTHING)
+                  setFilters({ ...ANY, open: false })
+                }}
+              >
+                {t('choose.anyway')}
+              </Button>
+            }
+          />
+        ) : (
+          <Empty title={t('choose.noneFound', { text })} />
+        ))}
+      {shown.map((family) => (
+        <FamilyRow
+          key={family.family}
+          family={family}
+          ladder={ladders.get(family.family)}
+          filters={filters}
+          opened={isOpened(family.family)}
+          onOpen={() => {
+            const now = shown.map((each) => each.family).filter(isOpened)
+            setOpened(
+              isOpened(family.family)
+                ? now.filter((each) => each !== family.family)
+                : [...now, family.family],
+            )
+          }}
+          chosen={chosen}
+          onChoose={(side, rung) => {
+            // A shape both legs share is chosen for both.
+            const shared = ladders.get(family.family)?.shared === true
+            setChosen(shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
+          }}
+        />
+      ))}
       <Box
+        aria-label={t('choose.legend')}
+        role="group"
         sx={{
           display: 'flex',
           flexWrap: 'wrap',
-          gap: 2,
-          alignItems: 'center',
+          columnGap: 2,
           color: 'text.secondary',
           fontSize: '0.88rem',
-          pb: 1.25,
-          borderBottom: `1px solid ${colours.line}`,
+          py: 1.25,
         }}
       >
-        <TextField
-          select
-          label={t('choose.whatFor')}
-          value={purpose}
-          onChange={(event) => {
-            setPicked(event.target.value)
-          }}
-          sx={{ width: 290 }}
-        >
-          {choices.map((each) => (
-            <MenuItem key={each} value={each}>
-              {label(each)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          type="search"
-          label={t('choose.find')}
-          placeholder={t('choose.findFor')}
-          value={text}
-          onChange={(event) => {
-            setText(event.target.value)
-          }}
-          sx={{ width: 240 }}
-        />
-        <Box role="status">{t('choose.ladders', { count: shown.length })}</Box>
-        <Box
-          aria-label={t('choose.legend')}
-          sx={{ ml: 'auto', display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
-        >
-          {VERDICTS.map((verdict) => (
-            <Row key={verdict} gap={0.75}>
-              <VerdictMark verdict={verdict} />
-              {t(`verdict.${verdict}`)}
-            </Row>
-          ))}
-        </Box>
+        {VERDICTS.map((verdict) => (
+          <Row key={verdict} gap={0.75}>
+            <VerdictMark verdict={verdict} />
+            {t(`verdict.${verdict}`)}
+          </Row>
+        ))}
+        <Row gap={0.75}>
+          <Frame style={{ backgroundColor: colours.note, borderStyle: 'solid' }} />
+          {t('choose.here')}
+        </Row>
+        <Row gap={0.75}>
+          <Frame />
+          {t('choose.offered')}
+        </Row>
       </Box>
-      {shown.length === 0 && <Empty title={t('choose.noneFound', { text })} />}
-      {shown.map((family) => {
-        const ladder = ladders.data.find((each) => each.family === family.family)
-        const failed = ladders.failed.find((each) => each.family === family.family)
-        if (failed !== undefined) {
-          return (
-            <LadderToCome key={family.family} family={family}>
-              <Failure error={failed.error} again={failed.again} />
-            </LadderToCome>
-          )
-        }
-        return ladder === undefined ? (
-          <WhenSeen
-            key={family.family}
-            onSeen={() => {
-              setSeen((before) => new Set([...before, family.family]))
-            }}
-          >
-            <LadderToCome family={family} />
-          </WhenSeen>
-        ) : (
-          <Ladder
-            key={family.family}
-            ladder={ladder}
-            chosen={chosen}
-            onChoose={(side, rung) => {
-              // A shape both legs share is chosen for both.
-              setChosen(ladder.shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
-            }}
-          />
-        )
-      })}
-      <ReasonPanel ladders={ladders.data} chosen={chosen} onOpen={openSetup} />
+      <ReasonPanel
+        ladders={judged.data}
+        chosen={chosen}
+        beside={beside}
+        onBeside={setBeside}
+        onCompare={() => {
+          setComparing(true)
+        }}
+        onOpen={openSetup}
+      />
+      {comparing && (
+        <CompareDialog
+          rungs={beside}
+          onRemove={(rung) => {
+            setBeside(beside.filter((each) => each.side !== rung.side || each.rung !== rung.rung))
+          }}
+          onClose={() => {
+            setComparing(false)
+          }}
+        />
+      )}
     </>
   )
 }
 
-/** A family whose lanes are still being worked out, or could not be had. */
-function LadderToCome({ family, children }: { family: Schemas['FamilyLine']; children?: ReactNode }) {
-  const { t } = useTranslation()
-  return (
-    <Box
-      component="section"
-      aria-busy={children === undefined}
-      sx={{ pt: 1.5, pb: 1, minHeight: 300, borderBottom: `1px solid ${colours.line}` }}
-    >
-      <Typography variant="h2">{family.name}</Typography>
-      {children ?? <Typography color="text.secondary">{t('common.loading')}</Typography>}
-    </Box>
-  )
-}
+const Frame = styled('span')({
+  width: 16,
+  height: 16,
+  borderRadius: 4,
+  border: `1.5px dashed ${colours.muted}`,
+})

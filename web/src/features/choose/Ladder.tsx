@@ -5,7 +5,7 @@ import type { Lane, Schemas, Side } from '../../api/client'
 import { useDrawings } from '../../common/ladders'
 import type { Chosen } from './model'
 import { RungCell } from './RungCell'
-import { colours, laneColour } from '../../theme/theme'
+import { laneColour } from '../../theme/theme'
 
 interface Props {
   ladder: Schemas['LadderOut']
@@ -51,24 +51,11 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
     </Box>
   )
   return (
-    <Box
-      component="section"
-      sx={{
-        pt: 1.5,
-        pb: 1,
-        borderBottom: `1px solid ${colours.line}`,
-        // Figures off the screen are not laid out: with every family open there are hundreds.
-        contentVisibility: 'auto',
-        containIntrinsicSize: 'auto 460px',
-      }}
-    >
-      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, mb: 0.5 }}>
-        <Typography variant="h2">{ladder.name}</Typography>
-        <Typography variant="note">
-          {ladder.about}
-          {ladder.side_means !== 'worked_leg' && ` ${t(`choose.sideMeans.${ladder.side_means}`)}`}
-        </Typography>
-      </Box>
+    <Box sx={{ pb: 1 }}>
+      <Typography variant="note" sx={{ mb: 0.5 }}>
+        {ladder.about}
+        {ladder.side_means !== 'worked_leg' && ` ${t(`choose.sideMeans.${ladder.side_means}`)}`}
+      </Typography>
       {lane('left', ladder.shared ? 'both' : 'left')}
       <NextTime ladder={ladder} side="left" />
       {!ladder.shared && (

@@ -3,19 +3,25 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
+import { OPEN } from '../../common/ladders'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { colours, laneColour } from '../../theme/theme'
 import { Row } from '../../common/ui/layout'
-import type { Chosen } from './model'
+import { type Beside, type Chosen, MOST_BESIDE } from './model'
+import { WhyNot } from './WhyNot'
 
 interface Props {
   ladders: Schemas['LadderOut'][]
   chosen: Chosen
+  /** Rungs to be set beside each other. */
+  beside: readonly Beside[]
+  onBeside: (beside: readonly Beside[]) => void
+  onCompare: () => void
   onOpen: () => void
 }
 
 /** What the chosen rungs rest on, left and right facing, and the way to their set-ups. */
-export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
+export function ReasonPanel({ ladders, chosen, beside, onBeside, onCompare, onOpen }: Props) {
   const { t } = useTranslation()
   const shared =
     chosen.left !== undefined &&
@@ -50,6 +56,8 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
                 <li key={reason}>{reason}</li>
               ))}
             </Box>
+            {!OPEN.includes(rung.verdict) && <WhyNot rung={rung.variation} side={side} />}
+            <BesideButton rung={{ side, rung: rung.variation }} beside={beside} onBeside={onBeside} />
           </>
         )}
       </Box>
@@ -70,13 +78,14 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
         overflowY: 'auto',
         display: 'grid',
         direction: 'ltr',
-        gridTemplateColumns: { xs: '1fr', sm: shared ? '1fr auto' : '1fr 1fr auto' },
+        gridTemplateColumns: { xs: '1fr', sm: shared || !any ? '1fr auto' : '1fr 1fr auto' },
         gap: 3,
-        alignItems: 'start',
+        alignItems: any ? 'start' : 'center',
       }}
     >
-      {shared ? lane('left', 'both') : lane('left')}
-      {!shared && lane('right')}
+      {!any && <Typography color="text.secondary">{t('choose.tapRung')}</Typography>}
+      {any && (shared ? lane('left', 'both') : lane('left'))}
+      {any && !shared && lane('right')}
       <Box>
         <Button variant="contained" onClick={onOpen} disabled={!any}>
           {t(
@@ -85,12 +94,45 @@ export function ReasonPanel({ ladders, chosen, onOpen }: Props) {
               : 'choose.openSetup',
           )}
         </Button>
-        {!any && (
-          <Typography color="text.secondary" sx={{ fontSize: '0.85rem', mt: 0.5, maxWidth: 180 }}>
-            {t('choose.tapRung')}
-          </Typography>
+        {beside.length > 1 && (
+          <Button variant="outlined" onClick={onCompare} sx={{ mt: 1, display: 'block' }}>
+            {t('choose.compareThem', { count: beside.length })}
+          </Button>
         )}
       </Box>
     </Box>
+  )
+}
+
+/** As everywhere, left stands left of right. */
+function leftFirst(rungs: readonly Beside[]): Beside[] {
+  return [...rungs].sort((one, other) => one.side.localeCompare(other.side))
+}
+
+/** Takes a rung to those that are compared, or away from them. */
+function BesideButton({
+  rung,
+  beside,
+  onBeside,
+}: {
+  rung: Beside
+  beside: readonly Beside[]
+  onBeside: (beside: readonly Beside[]) => void
+}) {
+  const { t } = useTranslation()
+  const others = beside.filter((each) => each.side !== rung.side || each.rung !== rung.rung)
+  const there = others.length < beside.length
+  if (!there && others.length >= MOST_BESIDE) return null
+  return (
+    <Button
+      size="small"
+      aria-pressed={there}
+      onClick={() => {
+        onBeside(there ? others : leftFirst([...others, rung]))
+      }}
+      sx={{ ml: -0.75 }}
+    >
+      {t(there ? 'choose.besideNot' : 'choose.beside')}
+    </Button>
   )
 }

@@ -93,7 +93,13 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
           <Box sx={{ color: 'text.secondary', fontWeight: 400 }}>
             <Hidden>, </Hidden>
             {t('choose.cautions', { count: rung.cautions })}
-            {rung.largest !== '' && `: ${rung.largest}`}
+            {rung.brief !== '' && `: ${rung.brief}`}
+          </Box>
+        )}
+        {(closed || asked) && rung.brief !== '' && (
+          <Box sx={{ color: 'text.secondary', fontWeight: 400 }}>
+            <Hidden>, </Hidden>
+            {rung.brief}
           </Box>
         )}
       </Box>

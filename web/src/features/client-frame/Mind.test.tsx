@@ -14,12 +14,24 @@ const head = {
     note('right', 'ask', 'How is the knee today?'),
     note('right', 'limit', 'Hip bend 90°.'),
   ],
+  asked: [{ entry_id: 'knee', label: 'Knee', side: 'right', pain_today: null, irritable: 'yes' }],
   next_change: { date: '2026-12-19', lines: ['Ends — Right: hip bend 90°.'] },
   disclaimer: 'Supports your judgement.',
 } as unknown as Schemas['ClientHead']
 const own = { [`GET /api${CLIENT}/coming`]: { lines: ['Lets in: Figure-four, left: over thigh.'] } }
 
 describe('what to mind', () => {
+  it('takes how it is today in one touch, beside its side', async () => {
+    asWideAs(1280)
+    const { user, sent } = show(<Mind head={head} />, {
+      ...own,
+      [`POST /api${CLIENT}/entries/knee/daily`]: [],
+    })
+    const asked = await screen.findByRole('group', { name: 'Knee today, 0–10?' })
+    await user.click(within(asked).getByRole('button', { name: 'Knee: pain 4' }))
+    expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ pain_today: 4, irritable: 'yes' })
+  })
+
   it('stands under its side, left before right, and then what changes next', async () => {
     asWideAs(1280)
     show(<Mind head={head} />, own)

@@ -8,6 +8,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { longDate } from '../../common/dates'
 import { useComing } from '../../common/head'
+import { AskedToday } from '../../common/ui/AskedToday'
 import { laneColour } from '../../theme/theme'
 import { mostImportant, noteLane } from './model'
 
@@ -123,7 +124,8 @@ function MindContent({ head }: { head: Schemas['ClientHead'] }) {
       )}
       {LANES.map((lane) => {
         const notes = head.notes.filter((note) => noteLane(note) === lane)
-        if (notes.length === 0) return null
+        const asked = head.asked.filter((each) => (each.side ?? 'both') === lane)
+        if (notes.length === 0 && asked.length === 0) return null
         return (
           <Box key={lane} sx={{ borderLeft: 3, borderColor: `${lane}.main`, pl: 1.25, mb: 2 }}>
             <Typography
@@ -137,6 +139,9 @@ function MindContent({ head }: { head: Schemas['ClientHead'] }) {
               <Box key={note.text} sx={{ mb: 0.5, fontSize: '0.92rem', lineHeight: 1.42 }}>
                 <NoteLine note={note} />
               </Box>
+            ))}
+            {asked.map((each) => (
+              <AskedToday key={each.entry_id} asked={each} />
             ))}
           </Box>
         )

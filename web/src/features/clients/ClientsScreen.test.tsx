@@ -91,7 +91,7 @@ describe('the clients', () => {
     })
     await user.type(await screen.findByRole('textbox', { name: 'Find by name or occupation' }), 'quill')
     await waitFor(() => {
-      expect(sentTo('POST', '/search').at(-1)?.body).toEqual({ text: 'quill' })
+      expect(sentTo('POST', '/search').at(-1)?.body).toEqual({ text: 'quill', archived: false })
     })
     await user.type(screen.getByRole('textbox', { name: 'Find by name or occupation' }), 'x')
     expect(await screen.findByText('Nobody matches “quillx”.')).toBeTruthy()

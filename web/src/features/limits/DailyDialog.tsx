@@ -8,11 +8,11 @@ import { type SubmitEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Refused } from '../../common/ui/States'
 import type { Schemas } from '../../api/client'
+import { useDaily } from '../../common/daily'
 import { useKeptDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
 import { DraftNote } from '../../common/ui/DraftNote'
 import { Fields } from '../../common/ui/layout'
-import { useDailyAnswer } from './queries'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)
 
@@ -26,7 +26,7 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
     since,
   } = useKeptDraft(`daily:${entry.root}`, { pain: '', irritable: 'unknown' })
   const path = useClientPath()
-  const answer = useDailyAnswer()
+  const answer = useDaily()
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
     answer.mutate(

@@ -21,6 +21,13 @@ export function useEntries() {
   return query.useQuery('get', ENTRIES, { params: { path: useClientPath() } })
 }
 
+/** Every change of limits in the weeks ahead. */
+export function useCalendar() {
+  return query.useQuery('get', '/api/practices/{practice_id}/clients/{client_id}/calendar', {
+    params: { path: useClientPath() },
+  })
+}
+
 /** The limits a record would turn into, before it is saved. */
 export function usePreview(entry: Entry | null) {
   return query.useQuery(
@@ -63,8 +70,4 @@ export function useRestoreEntry() {
 
 export function useClearance() {
   return query.useMutation('post', `${ENTRIES}/{entry_id}/clearances`, useEntriesChanged())
-}
-
-export function useDailyAnswer() {
-  return query.useMutation('post', `${ENTRIES}/{entry_id}/daily`, useEntriesChanged())
 }

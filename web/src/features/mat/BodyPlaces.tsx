@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
 import body from '../../figure/body-map.json'
 import { colours, laneColour } from '../../theme/theme'
-import { Touch } from './Chips'
+import { Touch } from '../../common/ui/Touch'
 import type { Place } from './model'
 
 /** The part of the figure where one works, in its own units; drawn so large that every spot can be touched. */

@@ -10,9 +10,10 @@ import type { Lane } from '../../api/client'
 import { useCommands } from '../../common/commands'
 import { Row } from '../../common/ui/layout'
 import { BodyPlaces } from './BodyPlaces'
-import { Chips, Touch } from './Chips'
+import { Touch } from '../../common/ui/Touch'
+import { Chips } from './Chips'
 import { calm, type Kind, type LogDraft, type Phase, PHASES, type Sign, withScore, withSign } from './model'
-import { SCORES, Scores } from './Scores'
+import { SCORES, Scores } from '../../common/ui/Scores'
 
 const KINDS: readonly Kind[] = [
   'stretch',

@@ -19,10 +19,10 @@ import { Figure } from '../../figure/Figure'
 import { colours, laneColour, serif } from '../../theme/theme'
 import { isTried, keptOf, newTrial, trialFrom, type Trying, type Which } from './both'
 import { BriefClock } from './BriefClock'
-import { Touch } from './Chips'
+import { Touch } from '../../common/ui/Touch'
 import { useKeepTrial, useWays } from './queries'
 import { sideOf } from './road'
-import { Scores } from './Scores'
+import { Scores } from '../../common/ui/Scores'
 
 /** As long as a body needs to tell two ways apart. */
 const BREATHS = 3

@@ -19,11 +19,6 @@ export function useCorrectItem() {
   return query.useMutation('put', `${CLIENT}/items/{item_id}`, useHoldsChanged())
 }
 
-/** How a sore joint is today, asked at arrival. */
-export function useDaily() {
-  return query.useMutation('post', `${CLIENT}/entries/{entry_id}/daily`, { onSuccess: useChanged('body') })
-}
-
 /** Something new since last time becomes a record. */
 export function useNews() {
   return query.useMutation('post', `${CLIENT}/entries`, { onSuccess: useChanged('body') })

@@ -58,7 +58,7 @@ describe('the frame of a practice', () => {
     expect(groups()).toEqual(expect.arrayContaining(['Screens', 'To do here', 'Ladders']))
     await user.type(field, 'quill')
     await waitFor(() => {
-      expect(sentTo('POST', '/search').at(-1)?.body).toEqual({ text: 'quill' })
+      expect(sentTo('POST', '/search').at(-1)?.body).toEqual({ text: 'quill', archived: false })
     })
     expect(screen.queryByRole('option', { name: /^Limits/ })).toBeNull()
     await user.click(await screen.findByRole('option', { name: /^Hartley Quill/ }))

@@ -1,6 +1,6 @@
 import { styled } from '@mui/material/styles'
 import type { Lane } from '../../api/client'
-import { Touch } from './Chips'
+import { Touch } from './Touch'
 
 /** Discomfort and pain as they are counted, 0–10. */
 export const SCORES = Array.from({ length: 11 }, (_, score) => score)
