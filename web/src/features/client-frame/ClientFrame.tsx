@@ -14,6 +14,7 @@ import { Main } from '../../common/ui/Main'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
 import { Band } from './Band'
+import { FirstSteps } from './FirstSteps'
 import { Mind } from './Mind'
 import { useArchive } from './queries'
 
@@ -108,6 +109,7 @@ export function ClientFrame() {
         <Mind head={head.data} />
         <Main sx={{ px: { xs: 1.5, md: 2.5 }, py: 2, minWidth: 0 }}>
           <ViewTitle about={client.name} />
+          <FirstSteps band={head.data.band} />
           <Outlet />
         </Main>
       </Box>

@@ -8,6 +8,7 @@ import { SideHead } from '../../common/ui/SideHead'
 import { Failure, Working } from '../../common/ui/States'
 import { Undo } from '../../common/ui/Undo'
 import { BodyMap } from './BodyMap'
+import { Calendar } from './Calendar'
 import { EntryCard } from './EntryCard'
 import { EntryDialog } from './EntryDialog'
 import { useEntries, useForms, useRestoreEntry } from './queries'
@@ -122,6 +123,7 @@ export function LimitsScreen() {
         </Box>
         {lane('right')}
       </Box>
+      <Calendar />
       {takenBack !== null && (
         <TakenBackNote
           key={takenBack.id}

@@ -34,6 +34,7 @@ const Table = styled('div')(({ theme }) => ({
     minHeight: 26,
     paddingInline: theme.spacing(0.5),
   },
+  '& .row.worst .name button': { fontWeight: 700 },
   '& .more': {
     color: colours.muted,
     fontSize: '0.84rem',
@@ -64,8 +65,8 @@ const Table = styled('div')(({ theme }) => ({
 }))
 
 /**
- * Every demand from the middle axis outward, left to the left and right to the right, worst first; a table for those
- * who listen. What a demand is called technically, and whose limit it meets, is one touch away.
+ * Every demand from the middle axis outward, left to the left and right to the right; on opening the worst stands first,
+ * and while stepping each keeps its place, the worst marked. A table for those who listen. What a demand is called technically, and whose limit it meets, is one touch away.
  */
 export const FacingRulers = memo(function FacingRulers({
   left,
@@ -75,8 +76,9 @@ export const FacingRulers = memo(function FacingRulers({
   right: LaneState
 }) {
   const { t } = useTranslation()
-  const rows = rowsOf(left, right)
+  const rows = useKeptOrder(rowsOf(left, right), left, right)
   if (rows.length === 0) return null
+  const worst = worstOf(rows)
   return (
     <Table role="table" aria-label={t('setUp.demands')}>
       <div role="row" style={HIDDEN}>
@@ -88,6 +90,7 @@ export const FacingRulers = memo(function FacingRulers({
         <Row
           key={row.readout}
           name={row.name}
+          worst={row === worst}
           more={[
             row.technical,
             ...(['left', 'right'] as const).flatMap((side) =>
@@ -117,15 +120,18 @@ export const FacingRulers = memo(function FacingRulers({
 
 interface RowProps {
   name: string
+  /** Whether it is the one that comes nearest to its boundary. */
+  worst?: boolean
   more: readonly string[]
   reading: (side: Side) => ReactNode
   bar: (side: Side) => ReactNode
 }
 
-function Row({ name, more, reading, bar }: RowProps) {
+function Row({ name, worst = false, more, reading, bar }: RowProps) {
+  const { t } = useTranslation()
   const [open, setOpen] = useState(false)
   return (
-    <div role="row" className="row">
+    <div role="row" className={worst ? 'row worst' : 'row'}>
       <div role="cell" className="left reading">
         {reading('left')}
       </div>
@@ -138,6 +144,7 @@ function Row({ name, more, reading, bar }: RowProps) {
           }}
         >
           {name}
+          {worst && <Hidden>, {t('setUp.tightest')}</Hidden>}
         </ButtonBase>
         {open && (
           <div className="more">
@@ -187,7 +194,34 @@ function rowsOf(left: LaneState, right: LaneState): RowData[] {
   }
   add('left', left.detail?.rulers.left)
   add('right', right.detail?.rulers.right)
-  return [...rows.values()].sort((a, b) => a.worst - b.worst)
+  return [...rows.values()]
+}
+
+/** The demand nearest to its boundary, of those that have one. */
+function worstOf(rows: readonly RowData[]): RowData | undefined {
+  const bound = rows.filter(({ worst }) => worst < Infinity)
+  return bound.reduce<RowData | undefined>(
+    (found, row) => (found === undefined || row.worst < found.worst ? row : found),
+    undefined,
+  )
+}
+
+/** Rows worst first as they were when both rungs were opened; what comes to be asked later stands after them. */
+function useKeptOrder(rows: readonly RowData[], left: LaneState, right: LaneState): RowData[] {
+  const opened = [left, right].map(({ rung }) => rung?.variation ?? '').join(' ')
+  const [kept, setKept] = useState<{ opened: string; order: readonly string[] }>({ opened: '', order: [] })
+  const isNew = kept.opened !== opened
+  const before = isNew ? [] : kept.order
+  const order = [
+    ...before,
+    ...[...rows]
+      .sort((a, b) => a.worst - b.worst)
+      .map(({ readout }) => readout)
+      .filter((readout) => !before.includes(readout)),
+  ]
+  const there = [left, right].every(({ rung, detail }) => rung === undefined || detail !== undefined)
+  if (there && (isNew || order.length > before.length)) setKept({ opened, order })
+  return [...rows].sort((a, b) => order.indexOf(a.readout) - order.indexOf(b.readout))
 }
 
 /** The value from the grid: there at once, before the drawing arrives. */
@@ -221,14 +255,16 @@ function Reading({ ruler, value }: { ruler: Ruler | undefined; value: number | u
   return (
     <>
       <strong>{reading(t, shown, ruler)}</strong> <span className="boundary">{boundary}</span>
-      {isPast(ruler, shown) && <Hidden> {t('setUp.past')}</Hidden>}
+      {isPast(ruler, shown) && (
+        <Hidden> {t(ruler.boundary_kind === 'limit' ? 'setUp.past' : 'setUp.pastRange')}</Hidden>
+      )}
     </>
   )
 }
 
-/** Whether a demand is past a limit, and not only past an own range. */
-function isPast({ boundary, boundary_kind, at_least }: Ruler, shown: number): boolean {
-  return boundary !== null && boundary_kind === 'limit' && isBeyond(shown, boundary, at_least)
+/** Whether a demand is past its limit, or past the whole of an own range. */
+function isPast({ boundary, at_least }: Ruler, shown: number): boolean {
+  return boundary !== null && isBeyond(shown, boundary, at_least)
 }
 
 function Track({ side, children }: { side: Side; children: ReactNode }) {
