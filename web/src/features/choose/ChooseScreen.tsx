@@ -4,12 +4,13 @@ import { styled } from '@mui/material/styles'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import type { Schemas } from '../../api/client'
+import type { Schemas, Side } from '../../api/client'
 import { usePicked } from '../../common/drafts'
-import { useFamilies, useOverview, usePurposes } from '../../common/ladders'
+import { familyOf, useFamilies, useOverview, usePurposes } from '../../common/ladders'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { meant } from '../../common/search'
+import { useLatest } from '../../common/useLatest'
 import { FirstMet } from '../../common/ui/FirstMet'
 import { Row } from '../../common/ui/layout'
 import { Empty, Failure, isStatureMissing, Working } from '../../common/ui/States'
@@ -165,29 +166,22 @@ export function ChooseScreen() {
         ) : (
           <Empty title={t('choose.noneFound', { text })} />
         ))}
-      {shown.map((family) => (
-        <FamilyRow
-          key={family.family}
-          family={family}
-          ladder={ladders.get(family.family)}
-          filters={filters}
-          opened={isOpened(family.family)}
-          onOpen={() => {
-            const now = shown.map((each) => each.family).filter(isOpened)
-            setOpened(
-              isOpened(family.family)
-                ? now.filter((each) => each !== family.family)
-                : [...now, family.family],
-            )
-          }}
-          chosen={chosen}
-          onChoose={(side, rung) => {
-            // A shape both legs share is chosen for both.
-            const shared = ladders.get(family.family)?.shared === true
-            setChosen(shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
-          }}
-        />
-      ))}
+      <Families
+        shown={shown}
+        ladders={ladders}
+        filters={filters}
+        isOpened={isOpened}
+        chosen={chosen}
+        onOpen={(family) => {
+          const now = shown.map((each) => each.family).filter(isOpened)
+          setOpened(isOpened(family) ? now.filter((each) => each !== family) : [...now, family])
+        }}
+        onChoose={(family, side, rung) => {
+          // A shape both legs share is chosen for both.
+          const shared = ladders.get(family)?.shared === true
+          setChosen(shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })
+        }}
+      />
       <Box
         aria-label={t('choose.legend')}
         role="group"
@@ -246,3 +240,36 @@ const Frame = styled('span')({
   borderRadius: 4,
   border: `1.5px dashed ${colours.muted}`,
 })
+
+interface FamiliesProps {
+  shown: readonly Family[]
+  ladders: ReadonlyMap<string, Ladder>
+  filters: Filters
+  isOpened: (family: string) => boolean
+  chosen: Chosen
+  onOpen: (family: string) => void
+  onChoose: (family: string, side: Side, rung: string) => void
+}
+
+/** A line for each family; what is chosen on one draws only that one anew. */
+function Families({ shown, ladders, filters, isOpened, chosen, onOpen, onChoose }: FamiliesProps) {
+  const open = useLatest(onOpen)
+  const choose = useLatest(onChoose)
+  const on = (family: string, side: Side) => {
+    const rung = chosen[side]
+    return rung !== undefined && familyOf(rung) === family ? rung : undefined
+  }
+  return shown.map((family) => (
+    <FamilyRow
+      key={family.family}
+      family={family}
+      ladder={ladders.get(family.family)}
+      filters={filters}
+      opened={isOpened(family.family)}
+      left={on(family.family, 'left')}
+      right={on(family.family, 'right')}
+      onOpen={open}
+      onChoose={choose}
+    />
+  ))
+}

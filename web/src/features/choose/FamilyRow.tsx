@@ -1,5 +1,6 @@
 import ButtonBase from '@mui/material/ButtonBase'
 import { styled } from '@mui/material/styles'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas, Side } from '../../api/client'
 import { shortDate } from '../../common/dates'
@@ -9,7 +10,6 @@ import { colours, laneColour, serif } from '../../theme/theme'
 import { Ladder } from './Ladder'
 import { LaneMarks } from './LaneMarks'
 import {
-  type Chosen,
   type Family,
   type Filters,
   fits,
@@ -83,13 +83,24 @@ interface Props {
   ladder: LadderOf | undefined
   filters: Filters
   opened: boolean
-  onOpen: () => void
-  chosen: Chosen
-  onChoose: (side: Side, rung: string) => void
+  onOpen: (family: string) => void
+  /** The rungs chosen on it. */
+  left: string | undefined
+  right: string | undefined
+  onChoose: (family: string, side: Side, rung: string) => void
 }
 
 /** One family in a line, both sides as small ladders; opened, the ladders as they are drawn. */
-export function FamilyRow({ family, ladder, filters, opened, onOpen, chosen, onChoose }: Props) {
+export const FamilyRow = memo(function FamilyRow({
+  family,
+  ladder,
+  filters,
+  opened,
+  left,
+  right,
+  onOpen,
+  onChoose,
+}: Props) {
   const { t } = useTranslation()
   const said =
     ladder === undefined ? [t('choose.toCome')] : lanesOf(ladder).map((side) => saidOf(ladder, side))
@@ -101,7 +112,12 @@ export function FamilyRow({ family, ladder, filters, opened, onOpen, chosen, onC
   return (
     <section style={{ borderBottom: `1px solid ${colours.line}` }}>
       <h2 style={{ margin: 0, font: 'inherit' }}>
-        <Line aria-expanded={opened} onClick={onOpen}>
+        <Line
+          aria-expanded={opened}
+          onClick={() => {
+            onOpen(family.family)
+          }}
+        >
           <span className="name">
             {family.name}
             <Hidden>; {said.join('; ')}</Hidden>
@@ -111,14 +127,20 @@ export function FamilyRow({ family, ladder, filters, opened, onOpen, chosen, onC
       </h2>
       {opened && ladder !== undefined && (
         <Near height={OPENED}>
-          <Ladder ladder={ladder} chosen={chosen} onChoose={onChoose} />
+          <Ladder
+            ladder={ladder}
+            chosen={{ ...(left === undefined ? {} : { left }), ...(right === undefined ? {} : { right }) }}
+            onChoose={(side, rung) => {
+              onChoose(family.family, side, rung)
+            }}
+          />
         </Near>
       )}
     </section>
   )
-}
+})
 
-function Marks({ ladder, filters }: { ladder: LadderOf; filters: Filters }) {
+const Marks = memo(function Marks({ ladder, filters }: { ladder: LadderOf; filters: Filters }) {
   const { t } = useTranslation()
   const sides = lanesOf(ladder)
   const looked = (rung: Rung) => fits(rung, sides.length, filters)
@@ -146,7 +168,7 @@ function Marks({ ladder, filters }: { ladder: LadderOf; filters: Filters }) {
       </span>
     </>
   )
-}
+})
 
 /** How it went the last time on a side; of what is new whether anything is open, and else why not. */
 function Status({ of, lane }: { of: Schemas['LaneOut']; lane: Lane }) {
