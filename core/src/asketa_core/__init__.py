@@ -4,7 +4,7 @@ Everything other parts may use is named in ``__all__``; the same is reachable fr
 with ``python -m asketa_core``.
 """
 
-from asketa_core.answers import Day, TriState
+from asketa_core.answers import Day, Professional, TriState
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, typical_range
 from asketa_core.body.tape import turning_out_from_tape
@@ -30,6 +30,7 @@ from asketa_core.plausible import (
     implausible_clearance,
     implausible_entry,
     implausible_file,
+    implausible_instruction,
     implausible_setup,
 )
 from asketa_core.poses.library import Family, Library, Variation, standard_library
@@ -57,10 +58,12 @@ from asketa_core.progress.trials import Way, standing, tried_on, try_again, valu
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
 from asketa_core.records.calendar import AHEAD_DAYS, change_between, changes_ahead, next_change, next_tightening
-from asketa_core.records.catalogue import limits_of, limits_on
-from asketa_core.records.entry import Clearance, Professional, Scope
+from asketa_core.records.catalogue import figures_of, limits_of, limits_on
+from asketa_core.records.doctor import Call, Check, DoctorPage, checks_of, doctor_page
+from asketa_core.records.entry import Clearance, Scope
 from asketa_core.records.forms import FormOf, forms, said
 from asketa_core.records.implausible import Implausible, past_date
+from asketa_core.records.instructions import Figure, Instruction, OfferedFigure
 from asketa_core.records.kind import Kind, Note
 from asketa_core.records.registry import KINDS, AnyEntry, facts_field, kind_of, side_field
 from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
@@ -159,6 +162,8 @@ __all__ = [
     "Body",
     "BodyQuantity",
     "Bound",
+    "Call",
+    "Check",
     "Clearance",
     "ClientFile",
     "Closed",
@@ -168,12 +173,15 @@ __all__ = [
     "DataError",
     "Day",
     "Decision",
+    "DoctorPage",
     "Family",
+    "Figure",
     "Finding",
     "FormOf",
     "FreeText",
     "Implausible",
     "InputError",
+    "Instruction",
     "Judged",
     "Key",
     "Kind",
@@ -189,6 +197,7 @@ __all__ = [
     "NoGrid",
     "Note",
     "NumberSlot",
+    "OfferedFigure",
     "Opener",
     "Otherwise",
     "Own",
@@ -242,6 +251,7 @@ __all__ = [
     "check_data",
     "check_json",
     "check_plausible",
+    "checks_of",
     "chosen_words",
     "clinical_days",
     "codes",
@@ -251,11 +261,13 @@ __all__ = [
     "describe",
     "detail_at",
     "disguised",
+    "doctor_page",
     "dose_words",
     "doses",
     "entry_words",
     "facts_field",
     "figure",
+    "figures_of",
     "file_of",
     "fingerprint",
     "first_open",
@@ -270,6 +282,7 @@ __all__ = [
     "implausible_clearance",
     "implausible_entry",
     "implausible_file",
+    "implausible_instruction",
     "implausible_setup",
     "judge_responses",
     "keeps_range",

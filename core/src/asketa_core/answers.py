@@ -13,6 +13,9 @@ Day = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), lt=dt.date(2200, 1, 1))]
 TriState = Literal["yes", "no", "unknown"]
 YesNo = Literal["yes", "no"]
 
+Professional = Literal["surgeon", "doctor", "physiotherapist", "midwife"]
+"""Who treats a client, and whose dated word counts."""
+
 Ticked = TypeVar("Ticked")
 
 

@@ -14,6 +14,7 @@ from asketa_core.poses.transfers import transfers
 from asketa_core.props.kinds import generic_room, kinds
 from asketa_core.records.catalogue import all_rows
 from asketa_core.records.forms import forms
+from asketa_core.records.registry import KINDS
 from asketa_core.texts.catalogue import REFERENCE, TEXTS, check_language, codes, file_of_limit, item, languages
 
 
@@ -35,6 +36,8 @@ def check_data() -> None:
     rungs = list(standard_library().variations())
     typical_situations()
     forms()
+    for kind in KINDS.values():
+        _ = kind.signs
     used = {
         "limits": {row.code for _, row in all_rows()} | {"shape.shin_level", "shape.perhaps"} | _gate_codes(rungs),
         "cues": {cue for rung in rungs for cue in rung.cues},
@@ -48,10 +51,10 @@ def check_data() -> None:
                 raise where.error(place, "nothing uses these words")
         for code in sorted(needed):
             item(section, code)
-    for kind in {name for name, _ in all_rows()}:
-        named = {row.source for name, row in all_rows() if name == kind}
-        for code in set(codes("sources", kind)) - named:
-            raise DataError(f"{kind}/{REFERENCE}.yaml", f"sources.{code}", "no row names this source")
+    for file in {name for name, _ in all_rows()}:
+        named = {row.source for name, row in all_rows() if name == file}
+        for code in set(codes("sources", file)) - named:
+            raise DataError(f"{file}/{REFERENCE}.yaml", f"sources.{code}", "no row names this source")
     for language in languages():
         check_language(language)
 

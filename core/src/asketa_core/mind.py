@@ -58,6 +58,7 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
         limits = limits_of(entry, situation.client, situation.date, situation.ranges)
         about = About(kind_of(entry), entry, situation.client, situation.date, limits, lambda: _seat(situation))
         notes.extend(about.kind.mind(about))
+        notes.extend(about.said_by_others())
     notes.extend(_asymmetry(situation))
     notes.extend(promised)
     change = next_change(situation.client, situation.date)

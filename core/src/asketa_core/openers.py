@@ -29,7 +29,7 @@ from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Verdict
 from asketa_core.texts import Phrase, Said, listed, say
 from asketa_core.units import SIDES, Side
-from asketa_core.words.findings import entry_words, source_words, told_once
+from asketa_core.words.findings import entry_words, told_once
 from asketa_core.words.limits import missing_facts
 from asketa_core.words.recipe import prop_words
 
@@ -138,7 +138,7 @@ def why_not(situation: Situation, variation: Variation, side: Side) -> WhyNot:
 def _closed_by(best: SetupDetail) -> Iterator[Closed]:
     """What keeps the best set-up from being offered: the same sentences as everywhere, with their sources."""
     for finding in told_once(finding for finding in best.findings if finding.severity != Severity.CAUTION.code):
-        yield Closed(finding.sentence, finding.severity, source_words(finding.source) if finding.source else None)
+        yield Closed(finding.sentence, finding.severity, finding.authority)
     for unmet in best.unmet:
         yield Closed(unmet.words, Severity.STOP.code, None, unmet.bound, unmet.sides)
 

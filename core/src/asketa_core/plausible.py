@@ -16,6 +16,7 @@ from asketa_core.poses.library import Library, Variation
 from asketa_core.poses.recipe import ChoiceSlot, NumberSlot, PlaceSlot
 from asketa_core.records.entry import Scope
 from asketa_core.records.implausible import Implausible, past_date
+from asketa_core.records.instructions import Instruction, unknown_figure
 from asketa_core.records.registry import AnyEntry, kind_of
 from asketa_core.texts import Own, Phrase, listed, say
 
@@ -38,6 +39,9 @@ def implausible_entry(entry: AnyEntry, today: dt.date, birth_date: dt.date | Non
     for place, given in enumerate(entry.clearances):
         yield from _clearance(f"clearances.{place}.date", given.date, entry, today)
         yield from _about(f"clearances.{place}.scope", entry, given.scope)
+    for place, said in enumerate(entry.instructions):
+        for found in implausible_instruction(entry, said, today):
+            yield Implausible(f"instructions.{place}.{found.field}", found.message)
 
 
 def implausible_clearance(
@@ -46,6 +50,13 @@ def implausible_clearance(
     """What cannot be about a clearance for the record it is given for: its date, and what it is about."""
     yield from _clearance("date", date, entry, today)
     yield from _about("scope", entry, scope)
+
+
+def implausible_instruction(entry: AnyEntry, given: Instruction, today: dt.date) -> Iterator[Implausible]:
+    """What cannot be about a professional's word for the record it is said of: its day, and the figures it sets."""
+    yield from _clearance("date", given.date, entry, today)
+    if (stray := unknown_figure(kind_of(entry).rows, [given])) is not None:
+        yield Implausible("figures", say("implausible", "no_figure", rule=Own(stray.rule)))
 
 
 def _about(field: str, entry: AnyEntry, scope: Sequence[Scope]) -> Iterator[Implausible]:

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import Any
 from unittest import TestCase
 
-from asketa_core import change_between, changes_ahead, limits_on, next_change, next_tightening
-from tests.strategies import TODAY, client, hip, knee, pain
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from asketa_core import AHEAD_DAYS, change_between, changes_ahead, limits_on, next_change, next_tightening
+from tests.strategies import TODAY, bones, client, hip, knee, pain, pregnancy
 
 
 class Coming(TestCase):
@@ -46,3 +50,37 @@ class Coming(TestCase):
 
     def test_nothing_ahead(self) -> None:
         self.assertIsNone(next_change(client(), TODAY))
+
+
+leap_years_too = st.dates(dt.date(2027, 12, 20), dt.date(2028, 3, 20))
+records = st.lists(
+    st.one_of(
+        st.builds(lambda days: hip(days_ago=days, entry_id="hip"), st.integers(0, 120)),
+        st.builds(
+            lambda days: hip(days_ago=days, entry_id="other", approach="unknown", side="left"), st.integers(0, 120)
+        ),
+        st.builds(lambda week: pregnancy(week=week), st.integers(0, 38)),
+        st.builds(lambda pain: knee(diagnosis=pain), st.sampled_from(["acl", "meniscus_repaired", "kneecap"])),
+        st.builds(lambda t: bones(t_score=t), st.sampled_from([-2.6, -1.5, None])),
+    ),
+    max_size=3,
+    unique_by=lambda entry: entry["id"],
+)
+
+
+class EveryDay(TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(records, st.integers(0, 700))
+    def test_the_changes_ahead_are_what_differs_from_one_day_to_the_next(
+        self, entries: list[dict[str, Any]], later: int
+    ) -> None:
+        file, today = client(entries), TODAY + dt.timedelta(days=later)
+        days = (today + dt.timedelta(days=ahead) for ahead in range(AHEAD_DAYS))
+        by_day = (change_between(file, day, day + dt.timedelta(days=1)) for day in days)
+        self.assertEqual(list(changes_ahead(file, today)), [change for change in by_day if change is not None])
+
+    @given(leap_years_too)
+    def test_weeks_are_counted_through_a_leap_day(self, operated: dt.date) -> None:
+        file = client([hip(date=operated)])
+        (change,) = [c for c in changes_ahead(file, operated + dt.timedelta(days=60)) if c.ends]
+        self.assertEqual(change.date, operated + dt.timedelta(weeks=12))

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import inspect
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
 from pathlib import Path
-from typing import Any, ClassVar, Literal, get_args, get_origin, get_type_hints
+from typing import Any, ClassVar, Literal, Protocol, get_args, get_origin, get_type_hints
 
 from pydantic import model_validator
 
@@ -71,6 +72,20 @@ class Term:
         assert self.readout is not None
         return (self.readout.value, "above" if self.above is not None else "below")
 
+    def leaves_less_than(self, other: Term) -> bool:
+        """Whether its figure leaves less room than that of a term of the same kind."""
+        return self.value < other.value if self.above is not None else self.value > other.value
+
+
+class SaidBy(Protocol):
+    """A dated word of the treating professional."""
+
+    @property
+    def who(self) -> str: ...
+
+    @property
+    def date(self) -> dt.date: ...
+
 
 Kind = tuple[object, ...]
 """What limits must share to compete."""
@@ -95,6 +110,8 @@ class Limit:
     missing: tuple[str, ...] = ()
     """The facts nobody knows and that decide whether this holds at all: a stop that may hold asks about them."""
     source: str = ""
+    said_by: SaidBy | None = None
+    """Whose word its figure is, where it is not the rule's own."""
     params: Mapping[str, str | int | None] = field(default_factory=dict)
 
     @cached_property

@@ -7,10 +7,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from asketa_core.body.ranges import Ranges
 from asketa_core.client.daily import DailyFact
 from asketa_core.clientfile import ClientFile
 from asketa_core.limits.model import Limit
-from asketa_core.records.catalogue import limits_on
+from asketa_core.records.catalogue import decided_by, limits_on
 
 AHEAD_DAYS = 42
 """How far ahead coming changes are shown."""
@@ -27,8 +28,15 @@ class Change:
     @property
     def tightens(self) -> bool:
         """Whether anything new binds, or binds harder, from this date."""
-        ended = {(limit.entry_id, limit.kind): limit.severity for limit in self.ends}
-        return any(limit.severity > ended.get((limit.entry_id, limit.kind), 0) for limit in self.begins)
+        return any(not any(_bound_as_much(before, limit) for before in self.ends) for limit in self.begins)
+
+
+def _bound_as_much(before: Limit, limit: Limit) -> bool:
+    """Whether a limit that ends was as hard as one of its kind that begins, and left no more room."""
+    if (before.entry_id, before.kind) != (limit.entry_id, limit.kind) or before.severity < limit.severity:
+        return False
+    old = {term.kind: term for term in before.terms}
+    return not any(term.leaves_less_than(old[term.kind]) for term in limit.terms if term.readout is not None)
 
 
 def with_todays_answers(client: ClientFile, today: dt.date, date: dt.date) -> ClientFile:
@@ -44,17 +52,26 @@ def with_todays_answers(client: ClientFile, today: dt.date, date: dt.date) -> Cl
 
 def changes_ahead(client: ClientFile, today: dt.date, days: int = AHEAD_DAYS) -> Iterator[Change]:
     """Every change in the days after ``today``, in order."""
-    before = {limit.identity: limit for limit in limits_on(client, today)}
+    # What was measured stays as it is: nothing is measured ahead.
+    ranges = client.latest_ranges(today)
+    hangs_on, before = decided_by(client, today, ranges), _limits(client, today, ranges)
     for ahead in range(1, days + 1):
         date = today + dt.timedelta(days=ahead)
-        after = _limits_then(client, today, date)
+        then = with_todays_answers(client, today, date)
+        if (now_on := decided_by(then, date, ranges)) == hangs_on:
+            continue
+        hangs_on, after = now_on, _limits(then, date, ranges)
         if (change := _change(date, before, after)) is not None:
             yield change
         before = after
 
 
+def _limits(client: ClientFile, date: dt.date, ranges: Ranges) -> dict[Any, Limit]:
+    return {limit.identity: limit for limit in limits_on(client, date, ranges)}
+
+
 def _limits_then(client: ClientFile, today: dt.date, date: dt.date) -> dict[Any, Limit]:
-    return {limit.identity: limit for limit in limits_on(with_todays_answers(client, today, date), date)}
+    return _limits(with_todays_answers(client, today, date), date, client.latest_ranges(date))
 
 
 def _change(date: dt.date, before: dict[Any, Limit], after: dict[Any, Limit]) -> Change | None:

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Generic, Literal, TypeVar
+from typing import Annotated, Generic, TypeVar
 
 from pydantic import Field
 
-from asketa_core.answers import Day
+from asketa_core.answers import Day, Professional
 from asketa_core.datafiles import Record
 from asketa_core.plain_text import Key
+from asketa_core.records.instructions import Instruction
 from asketa_core.units import Side
 
-Professional = Literal["surgeon", "doctor", "physiotherapist", "midwife"]
 Scope = Annotated[str, Field(pattern=r"^[a-z][a-z_]{0,39}$")]
 """What a clearance may be about; each kind of record has its own list."""
 
@@ -37,4 +37,5 @@ class Entry(Record, Generic[Facts]):
     from_date: Day | None = None
     until_date: Day | None = None
     clearances: tuple[Clearance, ...] = Field(default=(), max_length=60)
+    instructions: tuple[Instruction, ...] = Field(default=(), max_length=60)
     facts: Facts

@@ -7,19 +7,21 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
-from typing import Any, Literal
+from typing import Any, Literal, get_args, get_type_hints
 
+from asketa_core.answers import Professional
 from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.body.ranges import GroinPinch as PinchRange
-from asketa_core.datafiles import Record
+from asketa_core.datafiles import Record, checked, read
+from asketa_core.errors import DataError
 from asketa_core.limits.model import Limit, Meaning, RowFile, rows_of
 from asketa_core.records.asked import daily_fact
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
 from asketa_core.records.known import Known, News
-from asketa_core.texts import Param, Phrase, Said, has, listed, say
-from asketa_core.words.limits import binding_words, full_stop, missing_facts, short_words, stop_words
+from asketa_core.texts import Own, Param, Phrase, Said, has, listed, say
+from asketa_core.words.limits import binding_words, full_stop, instruction_words, missing_facts, short_words, stop_words
 
 FOLDER = Path(__file__).parent
 
@@ -106,6 +108,17 @@ class About:
         words = stop_words(self.limits)
         return [self.note(words, "limit")] if words else []
 
+    def said_by_others(self) -> list[Note]:
+        """What the treating professional said and that still counts, in their words; figures without words name what they
+        set."""
+        notes = []
+        for each in self.entry.instructions:
+            if each.counts_on(self.date):
+                own = [limit for limit in self.limits if limit.said_by == each]
+                said = Own(each.text.strip()) if each.text.strip() else listed(short_words(own))
+                notes.append(self.note(say("instructions", "said", by=instruction_words(each), what=said)))
+        return notes
+
     def binding(self, besides: Sequence[str] = ()) -> list[Note]:
         """Everything that closes or stays under the eye as one line, ``besides`` what every record of the kind says."""
         words = binding_words(limit for limit in self.limits if not limit.code.startswith(tuple(besides)))
@@ -122,6 +135,18 @@ class About:
 def what_binds(about: About) -> Iterable[Note]:
     """What it is, what binds, and what is asked: enough for most kinds."""
     return [about.head(), *about.binding(), *about.asks()]
+
+
+Urgency = Literal["emergency", "now", "today", "soon"]
+"""How soon somebody is called, the most urgent first."""
+
+
+class Signs(Record):
+    """Signs that belong to a doctor: which fact lists them, who treats the record, and how soon each is a call."""
+
+    fact: str = "symptoms_now"
+    who: Professional
+    signs: dict[str, Urgency]
 
 
 Fact = str | int | None
@@ -143,6 +168,12 @@ def as_recorded(entry: Entry[Any], client: Known, date: dt.date) -> tuple[Meanin
 def certain(context: Callable[[Any, Known, dt.date], object]) -> Callable[..., tuple[Meaning]]:
     """Meanings of a kind whose records mean one thing on a date."""
     return lambda entry, client, date: (Meaning(context(entry, client, date)),)
+
+
+def _ticks(facts: type[Record], fact: str) -> tuple[str, ...]:
+    """The answers of a list gone through together."""
+    listing = get_args(get_type_hints(facts)[fact])[0]
+    return tuple(get_args(listing))
 
 
 @dataclass(frozen=True)
@@ -206,6 +237,21 @@ class Kind:
         return rows_of(
             FOLDER / self.code / "rules.yaml", self.code, self.asked_of, self.facts, self.scopes + self.read_only_scopes
         )
+
+    @cached_property
+    def signs(self) -> Signs | None:
+        """The signs its records ask about, each with how soon it is a call; ``None`` for a kind that asks about none.
+        ``DataError`` where the list and the answers that can be given differ."""
+        path = FOLDER / self.code / "doctor.yaml"
+        if not path.exists():
+            if self.asks_symptoms:
+                raise DataError(f"{self.code}/doctor.yaml", "(file)", "who is called for which sign stands here")
+            return None
+        document = read(path)
+        found = checked(document, Signs)
+        if set(found.signs) | {"none"} != set(_ticks(self.facts, found.fact)):
+            raise document.error(("signs",), f"these are not the answers of '{found.fact}'")
+        return found
 
     @property
     def asked_of(self) -> type:

@@ -9,9 +9,10 @@ from operator import or_
 from pkgutil import iter_modules
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import Field, create_model
+from pydantic import Field, create_model, field_validator
 
 from asketa_core.records.entry import Entry
+from asketa_core.records.instructions import unknown_figure
 from asketa_core.records.kind import FOLDER, Kind, Opened
 from asketa_core.units import Side
 
@@ -44,9 +45,16 @@ def facts_field(kind: Kind) -> tuple[Any, Any]:
 @cache
 def model_of(kind: Kind) -> type[Entry[Any]]:
     """The model one kind of record is read into."""
+
+    def of_the_kind(cls: type[Entry[Any]], value: Any) -> Any:
+        if (stray := unknown_figure(kind.rows, value)) is not None:
+            raise ValueError(f"no rule of this record has the figure {stray.rule}, {stray.readout.value}")
+        return value
+
     fields: Any = {"kind": (Literal[kind.code], ...), "side": side_field(kind), "facts": facts_field(kind)}
     name = "".join(part.capitalize() for part in kind.code.split("_"))
-    return create_model(name, __base__=Entry[kind.facts], __module__=__name__, **fields)  # type: ignore[name-defined]
+    check = {"figures_of_the_kind": field_validator("instructions")(of_the_kind)}
+    return create_model(name, __base__=Entry[kind.facts], __module__=__name__, __validators__=check, **fields)  # type: ignore[name-defined]
 
 
 def opened(entry: Entry[Any], follows: Opened) -> Entry[Any]:

@@ -17,7 +17,7 @@ from asketa_core.setup.screened import Screened, Stage
 from asketa_core.texts import NOTHING, Phrase, Said, listed, parameters, say
 from asketa_core.units import Side
 from asketa_core.words import numbers
-from asketa_core.words.limits import display_term, limit_words, missing_facts, short_words
+from asketa_core.words.limits import display_term, instruction_words, limit_words, missing_facts, short_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +51,8 @@ class Finding:
     """The value as the sentence writes it; nothing for flags and open questions."""
     client_sentence: Phrase
     source: str
+    authority: Phrase
+    """The same in words: whose word it is, else where the rule is from."""
     told_of: str | None = None
     """The side or sides the sentence begins with; ``None`` where it names its side itself, or there is none."""
 
@@ -63,7 +65,7 @@ class Finding:
 
     def facts(self) -> dict[str, Any]:
         """What was found, in figures and codes."""
-        told = ("brief", "around", "shown", "client_sentence", "told_of")
+        told = ("brief", "around", "shown", "client_sentence", "authority", "told_of")
         return {each.name: getattr(self, each.name) for each in fields(self) if each.name not in told}
 
 
@@ -112,6 +114,13 @@ class LimitLine:
     source: Phrase
 
 
+def authority_words(limit: Limit) -> Phrase:
+    """On which authority a limit stands: whose word its figure is, else where its rule is from."""
+    if limit.said_by is not None:
+        return instruction_words(limit.said_by)
+    return source_words(limit.source)
+
+
 def source_words(source: str) -> Phrase:
     """On which authority a row stands, by ``kind.source id``."""
     return say("sources", *source.split(".", maxsplit=1))
@@ -140,7 +149,7 @@ def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
             short_words([limit])[0].sentence,
             limit_words(limit, "therapist"),
             limit.severity.code,
-            source_words(limit.source),
+            authority_words(limit),
         ): -int(limit.severity)
         for limit in limits
     }
@@ -211,6 +220,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         told_of=limit.side.value if limit.side is not None else None,
         client_sentence=limit_words(limit, "client"),
         source=limit.source,
+        authority=authority_words(limit),
     )
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from asketa_core.limits.model import Limit, Severity, Term
+from asketa_core.limits.model import Limit, SaidBy, Severity, Term
 from asketa_core.poses.posture import unit_of
 from asketa_core.texts import NOTHING, Phrase, listed, say
 from asketa_core.words import numbers
@@ -28,6 +28,11 @@ def _figure(limit: Limit) -> Phrase | float:
     """The bare figure a sentence quotes."""
     term = display_term(limit)
     return NOTHING if term is None else round(term.value, 1)
+
+
+def instruction_words(said: SaidBy) -> Phrase:
+    """Whose word it is, and of which day."""
+    return say("instructions", "of", who=say("professionals", said.who), date=said.date)
 
 
 def missing_facts(limits: Iterable[Limit]) -> list[Phrase]:
