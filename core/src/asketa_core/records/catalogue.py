@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
 
@@ -218,7 +218,9 @@ def _term(
     said = figures.get((code, row.readout)) if row.readout is not None else None
     if said is not None:
         # A figure that was set is no neutral of the body any more, and has an error band like any other.
-        return replace(Term(row.readout), **{"below" if row.above is None else "above": said.value})
+        if row.above is None:
+            return Term(row.readout, below=said.value)
+        return Term(row.readout, above=said.value)
     above = row.above
     if isinstance(above, FigureFromRange):
         assert side is not None, "a figure from a range belongs to a side"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, get_args
 
@@ -27,7 +27,7 @@ class Check:
     label: Phrase
     side: Side | None
     fact: str
-    signs: dict[str, Phrase]
+    signs: Mapping[str, Phrase]
     answered: tuple[str, ...]
 
 

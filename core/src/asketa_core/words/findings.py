@@ -267,7 +267,7 @@ def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[o
                 phase=stage.phase, codes=("shape.perhaps",), entry_ids=(), readout=None, value=None, limit=None,
                 margin=None, error=None, unit=None, within_error=False, size=0.0 if stage.phase in WAYS else FLAG_SIZE,
                 brief=say("limits", "shape.perhaps", "short"), around=what, shown=NOTHING,
-                client_sentence=say("limits", "shape.perhaps", "client"), source="everyone.house",
+                client_sentence=say("limits", "shape.perhaps", "client"), source="everyone.house", authority=source_words("everyone.house"),
             ))  # fmt: skip
     return list(said.values())
 
