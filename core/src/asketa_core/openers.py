@@ -138,7 +138,7 @@ def why_not(situation: Situation, variation: Variation, side: Side) -> WhyNot:
 def _closed_by(best: SetupDetail) -> Iterator[Closed]:
     """What keeps the best set-up from being offered: the same sentences as everywhere, with their sources."""
     for finding in told_once(finding for finding in best.findings if finding.severity != Severity.CAUTION.code):
-        yield Closed(finding.sentence, finding.severity, finding.authority)
+        yield Closed(finding.sentence, finding.severity, finding.authority or None)
     for unmet in best.unmet:
         yield Closed(unmet.words, Severity.STOP.code, None, unmet.bound, unmet.sides)
 

@@ -52,7 +52,7 @@ class Finding:
     client_sentence: Phrase
     source: str
     authority: Phrase
-    """The same in words: whose word it is, else where the rule is from."""
+    """The same in words: whose word it is, else where the rule is from; nothing for what the shape itself asks."""
     told_of: str | None = None
     """The side or sides the sentence begins with; ``None`` where it names its side itself, or there is none."""
 
@@ -118,7 +118,7 @@ def authority_words(limit: Limit) -> Phrase:
     """On which authority a limit stands: whose word its figure is, else where its rule is from."""
     if limit.said_by is not None:
         return instruction_words(limit.said_by)
-    return source_words(limit.source)
+    return source_words(limit.source) if limit.source else NOTHING
 
 
 def source_words(source: str) -> Phrase:
