@@ -17,11 +17,15 @@ from clients.schemas import (
     DailyIn,
     EntryEnvelope,
     SearchIn,
+    SeenIn,
+    SignsIn,
+    WordIn,
 )
 from common import clock
 from common.permissions import Permission
 from overview import queries as overview
-from overview.schemas import CalendarOut, ClientHead, ComingOut, EntryOut, FormOut, LimitOut
+from overview.practice_calendar import practice_calendar as calendar_of
+from overview.schemas import CalendarOut, ClientHead, ComingOut, EntryOut, FormOut, LimitOut, PracticeCalendarOut
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 
 router = Router(tags=["clients"])
@@ -39,6 +43,13 @@ def search_clients(request: PracticeRequest, practice_id: PracticeId, payload: S
 def record_forms(request: PracticeRequest, practice_id: PracticeId) -> list[FormOut]:
     """Every kind of record there is, and what is asked of it."""
     return overview.record_forms()
+
+
+@router.get("/calendar", response=PracticeCalendarOut, operation_id="practiceCalendar")
+@in_practice(Permission.CLIENTS_READ)
+def practice_calendar(request: PracticeRequest, practice_id: PracticeId) -> PracticeCalendarOut:
+    """Every change of limits of every client in the six weeks ahead, and whose word is waited for."""
+    return calendar_of(request.practice)
 
 
 @router.post("/clients", response={201: ClientOut}, operation_id="createClient")
@@ -175,4 +186,59 @@ def answer_daily(
     client = queries.get_client(client_id)
     entry = queries.get_entry(client, entry_id)
     services.answer_daily(entry, request.user, payload, clock.today(request.practice.time_zone))
+    return Status(201, overview.entries_out(client))
+
+
+ENTRY = "/clients/{client_id}/entries/{entry_id}"
+
+
+@router.post(f"{ENTRY}/instructions", response={201: list[EntryOut]}, operation_id="giveInstruction")
+@in_practice(Permission.CLIENTS_WRITE)
+def give_instruction(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: WordIn
+) -> Status[list[EntryOut]]:
+    """Keep what a treating professional said: in free words, as figures in the place of the rules' own, or both."""
+    client = queries.get_client(client_id)
+    entry = queries.get_entry(client, entry_id)
+    services.give_instruction(entry, request.user, payload, clock.today(request.practice.time_zone))
+    return Status(201, overview.entries_out(client))
+
+
+@router.delete(f"{ENTRY}/instructions/{{instruction_id}}", response=list[EntryOut], operation_id="withdrawInstruction")
+@in_practice(Permission.CLIENTS_WRITE)
+def withdraw_instruction(
+    request: PracticeRequest,
+    practice_id: PracticeId,
+    client_id: uuid.UUID,
+    entry_id: uuid.UUID,
+    instruction_id: uuid.UUID,
+) -> list[EntryOut]:
+    """Take a word back. It stays in the history."""
+    client = queries.get_client(client_id)
+    said = queries.get_instruction(queries.get_entry(client, entry_id), instruction_id)
+    services.withdraw_instruction(said, request.user)
+    return overview.entries_out(client)
+
+
+@router.post(f"{ENTRY}/signs", response={201: list[EntryOut]}, operation_id="answerSigns")
+@in_practice(Permission.CLIENTS_WRITE)
+def answer_signs(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: SignsIn
+) -> Status[list[EntryOut]]:
+    """Keep which signs that belong to a doctor are there today. The version named in the path must stand."""
+    client = queries.get_client(client_id)
+    entry = queries.get_standing(client, entry_id)
+    services.answer_signs(entry, request.user, payload.signs, clock.today(request.practice.time_zone))
+    return Status(201, overview.entries_out(client))
+
+
+@router.post(f"{ENTRY}/seen", response={201: list[EntryOut]}, operation_id="recordSeen")
+@in_practice(Permission.CLIENTS_WRITE)
+def record_seen(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID, payload: SeenIn
+) -> Status[list[EntryOut]]:
+    """Keep that a doctor has seen what was recorded, and what was said."""
+    client = queries.get_client(client_id)
+    entry = queries.get_standing(client, entry_id)
+    services.record_seen(entry, request.user, payload, clock.today(request.practice.time_zone))
     return Status(201, overview.entries_out(client))

@@ -58,6 +58,10 @@ class Person(PracticeRow):
     name = models.CharField(max_length=120)
     birth_date = models.DateField(null=True, blank=True)
     occupation = models.CharField(max_length=120, blank=True)
+    goals = models.TextField(blank=True)
+    """What the client wants of the work, in their words."""
+    contacts: Any = models.JSONField(default=list)
+    """Who treats them and whom to call, each with a role and whether the client agreed to being spoken about."""
     notes: Any = models.JSONField(default=dict)
 
     class Meta:
@@ -121,6 +125,51 @@ class Clearance(PracticeRow):
     who = models.CharField(max_length=20)
     date = models.DateField()
     scope: Any = models.JSONField()
+
+
+class InstructionQuerySet(models.QuerySet["Instruction"]):
+    def standing(self) -> InstructionQuerySet:
+        """Those that were not taken back."""
+        return self.filter(withdrawn=False, replaced_by__isnull=True)
+
+
+class Instruction(PracticeRow):
+    """A treating professional's dated word about a record: figures in the place of the rules' own; what was said in free
+    words is kept with the person. One that was taken back is replaced by a row that says so."""
+
+    append_only = True
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="instructions")
+    replaces = models.OneToOneField("self", null=True, on_delete=models.PROTECT, related_name="replaced_by")
+    withdrawn = models.BooleanField(default=False)
+    who = models.CharField(max_length=20)
+    date = models.DateField()
+    until = models.DateField(null=True)
+    figures: Any = models.JSONField()
+
+    objects: ClassVar[Any] = rows_by(InstructionQuerySet)
+
+    class Meta:
+        ordering = ["date", "created_at", "id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(until__isnull=True) | models.Q(until__gte=models.F("date")),
+                name="instruction_ends_after_it_begins",
+            )
+        ]
+
+
+class SignsAnswer(PracticeRow):
+    """That the signs of a record that belong to a doctor were gone through on a day, and which were there."""
+
+    append_only = True
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="signs_answers")
+    date = models.DateField()
+    signs: Any = models.JSONField()
+
+    class Meta:
+        ordering = ["date", "created_at"]
 
 
 class DailyAnswer(PracticeRow):

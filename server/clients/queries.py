@@ -7,13 +7,14 @@ import uuid
 from collections import defaultdict
 from collections.abc import Iterable
 
+from django.db import models
 from django.db.models import Max, Min, Q
 from django.http import Http404
 
 from asketa_core import (
     entry_words,
 )
-from clients.models import Client, Entry
+from clients.models import Client, Entry, Instruction
 from clients.schemas import (
     ClientLine,
     ClientOut,
@@ -33,10 +34,29 @@ def get_client(client_id: uuid.UUID) -> Client:
 
 
 def get_entry(client: Client, entry_id: uuid.UUID) -> Entry:
-    entry = Entry.objects.select_related("client__person").filter(pk=entry_id, client=client).first()
+    return _own(client, Entry.objects.filter(pk=entry_id))
+
+
+def _own(client: Client, found: models.QuerySet[Entry]) -> Entry:
+    """A client's record with that very client beside it, so that words kept with the person are read at once."""
+    entry = found.filter(client=client).first()
     if entry is None:
         raise Http404
+    entry.client = client
     return entry
+
+
+def get_standing(client: Client, root: uuid.UUID) -> Entry:
+    """The standing version of a record, by the id it keeps for good; 404 where it was taken back."""
+    return _own(client, Entry.objects.standing().filter(root=root))
+
+
+def get_instruction(entry: Entry, instruction_id: uuid.UUID) -> Instruction:
+    """A standing word about a record, given to any of its versions."""
+    found = Instruction.objects.standing().filter(pk=instruction_id, entry__root=entry.root).first()
+    if found is None:
+        raise Http404
+    return found
 
 
 def age_on(birth_date: dt.date | None, date: dt.date) -> int | None:
@@ -51,6 +71,8 @@ def client_out(client: Client, date: dt.date) -> ClientOut:
         name=client.person.name,
         birth_date=client.person.birth_date,
         occupation=client.person.occupation,
+        goals=client.person.goals,
+        contacts=client.person.contacts,
         discomfort_allowed=client.discomfort_allowed,
         archived=client.archived,
         version=client.version,

@@ -9,15 +9,17 @@ from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Protocol
 
 from ninja import Field, Schema
-from pydantic import BaseModel, create_model, field_validator
+from pydantic import BaseModel, create_model, field_validator, model_validator
 
 from asketa_core import (
     KINDS,
     Day,
     FreeText,
+    Key,
     Kind,
     Name,
     Professional,
+    Readout,
     Scope,
     Side,
     TriState,
@@ -26,11 +28,32 @@ from asketa_core import (
 from common.schemas import Input, Whole
 from common.speech import Text
 
+Role = Literal["surgeon", "doctor", "physiotherapist", "midwife", "emergency", "other"]
+"""What somebody is to a client: who treats them, whom to call."""
+
+
+class Contact(Input):
+    """Somebody around a client. ``consent`` says whether the client agreed to being spoken about with them."""
+
+    role: Role
+    name: FreeText = Field(default="", max_length=120)
+    phone: FreeText = Field(default="", max_length=40)
+    email: FreeText = Field(default="", max_length=254)
+    consent: TriState = "unknown"
+
+    @model_validator(mode="after")
+    def can_be_reached(self) -> Contact:
+        if not (self.name.strip() or self.phone.strip() or self.email.strip()):
+            raise ValueError("Give a name, a telephone number or an e-mail address, or take this contact out.")
+        return self
+
 
 class ClientIn(Input):
     name: Name
     birth_date: Day | None = None
     occupation: FreeText = Field(default="", max_length=120)
+    goals: FreeText = Field(default="", max_length=2000)
+    contacts: list[Contact] = Field(default=[], max_length=20)
     discomfort_allowed: Whole = Field(default=2, ge=0, le=5)
 
 
@@ -43,6 +66,8 @@ class ClientOut(Schema):
     name: str
     birth_date: dt.date | None
     occupation: str
+    goals: str
+    contacts: list[Contact]
     discomfort_allowed: int
     archived: bool
     version: int
@@ -132,6 +157,38 @@ class ClearanceIn(Input):
     who: Professional
     date: Day
     scope: tuple[Scope, ...] = Field(min_length=1, max_length=12)
+
+
+class FigureIn(Input):
+    """One figure of a rule, set for this client."""
+
+    rule: Key
+    readout: Readout
+    value: float = Field(ge=-400, le=400)
+
+
+class WordIn(Input):
+    """What a treating professional said: in free words, as figures, or both."""
+
+    who: Professional
+    date: Day
+    until: Day | None = None
+    text: FreeText = Field(default="", max_length=2000)
+    figures: list[FigureIn] = Field(default=[], max_length=40)
+
+
+class SignsIn(Input):
+    """Which signs that belong to a doctor are there; ``none`` where none is."""
+
+    signs: list[Key] = Field(min_length=1, max_length=20)
+
+
+class SeenIn(Input):
+    """That a doctor has seen a sign, and what was said."""
+
+    who: Professional
+    date: Day
+    text: FreeText = Field(default="", max_length=2000)
 
 
 class DailyIn(Input):

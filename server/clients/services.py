@@ -9,12 +9,23 @@ from typing import Any
 from django.db import IntegrityError, transaction
 
 from accounts.models import User
-from asketa_core import implausible_beside, implausible_clearance, implausible_entry, past_date
+from asketa_core import Instruction as Word
+from asketa_core import (
+    Own,
+    implausible_beside,
+    implausible_clearance,
+    implausible_entry,
+    implausible_instruction,
+    kind_of,
+    parse,
+    past_date,
+)
 from audit.models import record
-from clients.models import Clearance, Client, DailyAnswer, Entry, Person
-from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn
-from clients.values import entry_raw, read_entry
-from common.errors import Stale, refuse_implausible
+from clients.models import Clearance, Client, DailyAnswer, Entry, Instruction, Person, SignsAnswer
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn, SeenIn, WordIn
+from clients.values import entry_raw, instruction_raw, read_entry
+from common.errors import Stale, bad_field, refuse_implausible
+from common.speech import own
 from practices.models import Practice
 
 
@@ -151,6 +162,72 @@ def give_clearance(entry: Entry, user: User, data: ClearanceIn, today: dt.date) 
     )
     record(clearance, "clearance.recorded", user)
     return clearance
+
+
+@transaction.atomic
+def give_instruction(entry: Entry, user: User, data: WordIn, today: dt.date) -> Instruction:
+    """Keep what a treating professional said of a record. ``InputError`` where a figure is of no rule there is."""
+    row = Instruction(
+        practice_id=entry.practice_id, created_by=user, entry=entry, who=data.who, date=data.date, until=data.until,
+        figures=[figure.model_dump(mode="json") for figure in data.figures],
+    )  # fmt: skip
+    word = parse(Word, instruction_raw(row, data.text))
+    refuse_implausible(implausible_instruction(read_entry(entry_raw(entry)), word, today))
+    row.save(force_insert=True)
+    if data.text.strip():
+        entry.client.person.keep_note(row.pk, data.text.strip())
+    record(row, "instruction.recorded", user)
+    return row
+
+
+@transaction.atomic
+def withdraw_instruction(row: Instruction, user: User) -> Instruction:
+    """Take a word back; it stays in the history. Raises ``Stale`` where somebody did so before."""
+    kept = {name: getattr(row, name) for name in ("practice_id", "entry_id", "who", "date", "until", "figures")}
+    try:
+        with transaction.atomic():
+            taken = Instruction.objects.create(created_by=user, replaces=row, withdrawn=True, **kept)
+    except IntegrityError as error:
+        raise Stale({"withdrawn": True}) from error
+    record(taken, "instruction.withdrawn", user)
+    return taken
+
+
+@transaction.atomic
+def answer_signs(entry: Entry, user: User, signs: list[str], today: dt.date) -> SignsAnswer:
+    """Keep that a record's signs were gone through today, and let the record say which are there."""
+    asked = kind_of(read_entry(entry_raw(entry))).signs
+    if asked is None:
+        raise bad_field("signs", own("field", "asks_no_signs"))
+    if stray := [each for each in signs if each not in (*asked.signs, "none")]:
+        raise bad_field("signs", own("field", "no_such_sign", sign=Own(stray[0])))
+    if "none" in signs and len(signs) > 1:
+        raise bad_field("signs", own("field", "none_stands_alone"))
+    if set(entry.facts.get(asked.fact) or ()) != set(signs):
+        facts = {**entry.facts, asked.fact: signs}
+        entry = _next_version(entry, user, withdrawn=False, kind=entry.kind, side=entry.side, facts=facts)
+        record(entry, "entry.corrected", user)
+    answer: SignsAnswer = SignsAnswer.objects.create(
+        practice_id=entry.practice_id, created_by=user, entry=entry, date=today, signs=signs
+    )
+    record(answer, "signs.answered", user)
+    return answer
+
+
+@transaction.atomic
+def record_seen(entry: Entry, user: User, data: SeenIn, today: dt.date) -> None:
+    """Keep that a doctor has seen what was recorded: where the record knows a clearance for that, it is given; else the
+    signs are over. What was said stands with the record."""
+    kind = kind_of(read_entry(entry_raw(entry)))
+    if kind.signs is None:
+        raise bad_field("signs", own("field", "asks_no_signs"))
+    if data.text.strip():
+        give_instruction(entry, user, WordIn(who=data.who, date=data.date, text=data.text), today)
+    if "seen" in kind.scopes:
+        give_clearance(entry, user, ClearanceIn(who=data.who, date=data.date, scope=("seen",)), today)
+    else:
+        refuse_implausible(implausible_clearance(read_entry(entry_raw(entry)), data.date, today))
+        answer_signs(entry, user, ["none"], today)
 
 
 @transaction.atomic

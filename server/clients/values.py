@@ -6,10 +6,12 @@ from collections.abc import Sequence
 from typing import Any
 
 from asketa_core import AnyEntry, ClientFile, InputError, parse
-from clients.models import Entry
+from clients.models import Entry, Instruction
 
 
-def entry_raw(entry: Entry, clearances: Sequence[dict[str, Any]] = ()) -> dict[str, Any]:
+def entry_raw(
+    entry: Entry, clearances: Sequence[dict[str, Any]] = (), instructions: Sequence[dict[str, Any]] = ()
+) -> dict[str, Any]:
     """One standing row in the client file's terms."""
     return {
         "id": str(entry.root),
@@ -19,7 +21,14 @@ def entry_raw(entry: Entry, clearances: Sequence[dict[str, Any]] = ()) -> dict[s
         "from_date": entry.from_date,
         "until_date": entry.until_date,
         "clearances": clearances,
+        "instructions": instructions,
     }
+
+
+def instruction_raw(row: Instruction, text: str) -> dict[str, Any]:
+    """One standing word in the client file's terms; ``text`` is what was said in free words."""
+    said = {"id": str(row.pk), "who": row.who, "date": row.date, "text": text, "figures": row.figures}
+    return said if row.until is None else {**said, "until": row.until}
 
 
 def read_entry(raw: dict[str, Any]) -> AnyEntry:

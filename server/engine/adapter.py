@@ -7,6 +7,7 @@ everything, any other row is left out; both are told as troubles beside their cl
 from __future__ import annotations
 
 import datetime as dt
+import uuid
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -18,13 +19,13 @@ from django.db import connection
 from django.db.models import Max, Model
 
 from asketa_core import TEST_RESULTS, Action, ClientFile, InputError, Otherwise, Phrase, Room, Side, parse
-from clients.models import Clearance, Client, DailyAnswer, Entry
-from clients.values import entry_raw, read_entry
+from clients.models import Clearance, Client, DailyAnswer, Entry, Instruction
+from clients.values import entry_raw, instruction_raw, read_entry
 from common.recent import Recent
 from common.speech import own
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp
-from visits.models import LoggedItem, LoggedItemQuerySet, OwnDecision, Trial
+from visits.models import AcceptedCaution, LoggedItem, LoggedItemQuerySet, OwnDecision, Trial
 
 
 @dataclass(frozen=True)
@@ -91,26 +92,46 @@ def _stamp(client: Client) -> str | None:
 
 
 def _read(client: Client) -> Reading:
-    entries = _entries(client)
-    raw = {
-        "format": "asketa-client",
-        "version": 1,
-        "client": {"id": str(client.pk), "name": client.person.name, "birth_date": client.person.birth_date},
-        "entries": entries,
-        "daily": _daily(client, {entry["id"] for entry in entries}),
-        **_measures(client),
+    raw = _recorded([client])[client.pk] | {
         "responses": [response_value(item) for item in logged_items(client)],
         "trials": [trial_value(trial) for trial in Trial.objects.filter(visit__client=client).select_related("visit")],
-        "settings": {
-            "discomfort_allowed": client.discomfort_allowed,
-            "breath_s": client.breath_s,
-            "first_weeks_after_hip": client.practice.first_weeks_after_hip,
-        },
     }
+    return _reading_of(raw)
+
+
+def _reading_of(raw: dict[str, Any]) -> Reading:
     try:
         return Reading(parse(ClientFile, raw))
     except InputError:
         return _read_in_parts(raw)
+
+
+def record_files(clients: Sequence[Client]) -> dict[uuid.UUID, ClientFile]:
+    """What is recorded and measured of many clients, without what happened on the mat: enough for what the calendar
+    changes. As many queries for one as for hundreds. The clients of one practice, with it and their persons beside them."""
+    return {pk: _reading_of(raw).file for pk, raw in _recorded(clients).items()}
+
+
+def _recorded(clients: Sequence[Client]) -> dict[uuid.UUID, dict[str, Any]]:
+    """Records, answers and measures by client, in the client file's terms."""
+    entries, measures = _entries(clients), _measures(clients)
+    daily = _daily(clients, {entry["id"] for of_one in entries.values() for entry in of_one})
+    return {
+        client.pk: {
+            "format": "asketa-client",
+            "version": 1,
+            "client": {"id": str(client.pk), "name": client.person.name, "birth_date": client.person.birth_date},
+            "entries": entries[client.pk],
+            "daily": daily[client.pk],
+            **measures[client.pk],
+            "settings": {
+                "discomfort_allowed": client.discomfort_allowed,
+                "breath_s": client.breath_s,
+                "first_weeks_after_hip": client.practice.first_weeks_after_hip,
+            },
+        }
+        for client in clients
+    }
 
 
 PARTS = ("daily", "ranges", "body", "tests", "seen", "responses", "trials")
@@ -130,7 +151,7 @@ def _read_in_parts(raw: dict[str, Any]) -> Reading:
             troubles.append(own("unread", key))
     whole["entries"] = [read_entry(entry) for entry in raw["entries"]]
     ids = {"entries": whole["entries"]}
-    for part in PARTS:
+    for part in (part for part in PARTS if part in raw):
         whole[part] = [each for each in raw[part] if _reads({**bare, **ids, part: [each]})]
         if missing := len(raw[part]) - len(whole[part]):
             once = own("unread", part)
@@ -168,25 +189,38 @@ def _with_notes(client: Client, rows: Iterable[LoggedItem]) -> list[LoggedItem]:
     return found
 
 
-def _entries(client: Client) -> list[dict[str, Any]]:
-    """Records in their standing version, each with the clearances given to any of its versions."""
+def _entries(clients: Sequence[Client]) -> dict[uuid.UUID, list[dict[str, Any]]]:
+    """Records in their standing version by client, each with the clearances and words given to any of its versions."""
+    persons = {client.pk: client.person for client in clients}
     cleared: dict[object, list[dict[str, Any]]] = defaultdict(list)
-    for clearance in Clearance.objects.filter(entry__client=client).select_related("entry").order_by("date"):
+    for clearance in Clearance.objects.filter(entry__client__in=persons).select_related("entry").order_by("date"):
         cleared[clearance.entry.root].append({"who": clearance.who, "date": clearance.date, "scope": clearance.scope})
-    return [entry_raw(entry, cleared[entry.root]) for entry in Entry.objects.standing().filter(client=client)]
+    told: dict[object, list[dict[str, Any]]] = defaultdict(list)
+    for row in Instruction.objects.standing().filter(entry__client__in=persons).select_related("entry"):
+        told[row.entry.root].append(instruction_raw(row, persons[row.entry.client_id].note_of(row.pk)))
+    found: dict[uuid.UUID, list[dict[str, Any]]] = defaultdict(list)
+    for entry in Entry.objects.standing().filter(client__in=persons):
+        found[entry.client_id].append(entry_raw(entry, cleared[entry.root], told[entry.root]))
+    return found
 
 
-def _daily(client: Client, standing: set[str]) -> list[dict[str, Any]]:
-    """Answers at arrival about records that stand; the last one of a day counts."""
-    by_day: dict[tuple[object, object], dict[str, Any]] = {}
-    for answer in DailyAnswer.objects.filter(entry__client=client).select_related("entry"):
-        by_day[(answer.entry.root, answer.date)] = {
+def _daily(clients: Sequence[Client], standing: set[str]) -> dict[uuid.UUID, list[dict[str, Any]]]:
+    """Answers at arrival about records that stand, by client; the last one of a day counts."""
+    by_day: dict[tuple[object, object], tuple[uuid.UUID, dict[str, Any]]] = {}
+    of_these = DailyAnswer.objects.filter(entry__client__in=[client.pk for client in clients])
+    for answer in of_these.select_related("entry"):
+        said = {
             "entry_id": str(answer.entry.root),
             "date": answer.date,
             "pain_today": answer.pain_today,
             "irritable": answer.irritable,
         }
-    return [answer for answer in by_day.values() if answer["entry_id"] in standing]
+        by_day[(answer.entry.root, answer.date)] = (answer.entry.client_id, said)
+    found: dict[uuid.UUID, list[dict[str, Any]]] = defaultdict(list)
+    for client_id, said in by_day.values():
+        if said["entry_id"] in standing:
+            found[client_id].append(said)
+    return found
 
 
 def _see(seen: list[dict[str, Any]], measure: Measure) -> None:
@@ -202,44 +236,50 @@ def _see(seen: list[dict[str, Any]], measure: Measure) -> None:
                 seen.remove(each)
 
 
-def _measures(client: Client) -> dict[str, list[dict[str, Any]]]:
-    body, ranges, tests = [], [], []
-    seen: list[dict[str, Any]] = []
-    for measure in Measure.objects.filter(client=client):
-        if measure.quantity in BODY_QUANTITIES:
-            body.append(
-                {
-                    "quantity": measure.quantity,
-                    "value": measure.value,
-                    "date": measure.date,
-                    "note": measure.note,
-                }
-            )
-        elif measure.quantity.startswith(TEST):
-            tests.append(
-                {
-                    "test": measure.quantity.removeprefix(TEST),
-                    "side": measure.side,
-                    "result": TEST_RESULTS[int(measure.value)],
-                    "date": measure.date,
-                }
-            )
-        elif measure.quantity.startswith(SEEN):
-            _see(seen, measure)
-        else:
-            ranges.append(
-                {
-                    "quantity": measure.quantity,
-                    "side": measure.side,
-                    "value_deg": measure.value,
-                    "method": measure.method,
-                    "error_deg": measure.error,
-                    "date": measure.date,
-                    "pelvis_held": measure.pelvis_held,
-                    "conditions": measure.conditions,
-                }
-            )
-    return {"body": body, "ranges": ranges, "tests": tests, "seen": seen}
+def _measures(clients: Sequence[Client]) -> dict[uuid.UUID, dict[str, list[dict[str, Any]]]]:
+    """Measures by client, sorted into what they are of."""
+    found: dict[uuid.UUID, dict[str, list[dict[str, Any]]]] = {
+        client.pk: {"body": [], "ranges": [], "tests": [], "seen": []} for client in clients
+    }
+    for measure in Measure.objects.filter(client__in=list(found)):
+        _sort_in(found[measure.client_id], measure)
+    return found
+
+
+def _sort_in(found: dict[str, list[dict[str, Any]]], measure: Measure) -> None:
+    if measure.quantity in BODY_QUANTITIES:
+        found["body"].append(
+            {
+                "quantity": measure.quantity,
+                "value": measure.value,
+                "date": measure.date,
+                "note": measure.note,
+            }
+        )
+    elif measure.quantity.startswith(TEST):
+        found["tests"].append(
+            {
+                "test": measure.quantity.removeprefix(TEST),
+                "side": measure.side,
+                "result": TEST_RESULTS[int(measure.value)],
+                "date": measure.date,
+            }
+        )
+    elif measure.quantity.startswith(SEEN):
+        _see(found["seen"], measure)
+    else:
+        found["ranges"].append(
+            {
+                "quantity": measure.quantity,
+                "side": measure.side,
+                "value_deg": measure.value,
+                "method": measure.method,
+                "error_deg": measure.error,
+                "date": measure.date,
+                "pelvis_held": measure.pelvis_held,
+                "conditions": measure.conditions,
+            }
+        )
 
 
 def own_decisions(client: Client) -> dict[tuple[str, Side], Otherwise]:
@@ -257,6 +297,32 @@ def own_decisions(client: Client) -> dict[tuple[str, Side], Otherwise]:
         for lane, row in found.items()
         if row.action != "as_computed" and (lane not in logged or logged[lane] < row.created_at)
     }
+
+
+@dataclass(frozen=True)
+class Accepted:
+    """A caution somebody took on: which, why, who and when."""
+
+    family: str
+    side: str | None
+    codes: frozenset[str]
+    reason: str
+    by: str
+    at: dt.datetime
+
+
+def accepted_cautions(client: Client) -> list[Accepted]:
+    """Cautions that are taken on today: the last word on each counts."""
+    last: dict[tuple[str, str | None, frozenset[str]], AcceptedCaution] = {}
+    for row in AcceptedCaution.objects.filter(client=client).select_related("created_by"):
+        last[(row.family, row.side, frozenset(row.codes))] = row
+    return [
+        Accepted(
+            *about, client.person.note_of(row.pk), row.created_by.full_name if row.created_by else "", row.created_at
+        )
+        for about, row in last.items()
+        if not row.withdrawn
+    ]
 
 
 def response_value(item: LoggedItem) -> dict[str, Any]:

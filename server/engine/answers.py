@@ -19,6 +19,7 @@ from asketa_core import (
     Bearing,
     ClientFile,
     Decision,
+    Finding,
     Judged,
     LaneAnswer,
     Library,
@@ -52,7 +53,7 @@ from clients.models import Client
 from common import clock
 from common.recent import Recent
 from common.speech import words
-from engine.adapter import client_file, own_decisions, room_value
+from engine.adapter import Accepted, accepted_cautions, client_file, own_decisions, room_value
 from engine.shelf import practice_library
 
 T = TypeVar("T")
@@ -101,6 +102,20 @@ class Today:
     @property
     def library(self) -> Library:
         return self.situation.library
+
+    @cached_property
+    def accepted(self) -> list[Accepted]:
+        """Cautions somebody took on."""
+        return accepted_cautions(self.client)
+
+    def accepted_for(self, family: str, finding: Finding) -> Accepted | None:
+        """What was said when a finding of a ladder was taken on; ``None`` where it was not, or is no caution."""
+        if finding.severity != "caution" or not finding.codes:
+            return None
+        codes = set(finding.codes)
+        return next(
+            (a for a in self.accepted if a.family == family and a.side == finding.side and codes <= a.codes), None
+        )
 
     @cached_property
     def judged(self) -> dict[str, Judged]:
@@ -263,23 +278,25 @@ def forget() -> None:
         kept.clear()
 
 
-def snapshot(
-    today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue], accepted: list[dict[str, Any]]
-) -> dict[str, Any]:
+def snapshot(today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue]) -> dict[str, Any]:
     """What was known and judged at the time, kept with a logged item."""
     rung = today.library.variation(rung_id)
     screened = today.screen(rung, side)
-    judged: dict[str, Any] = {"verdict": "leave_out", "findings": []}
+    judged: dict[str, Any] = {"verdict": "leave_out", "findings": [], "accepted": []}
     if not isinstance(screened, NoGrid):
         detail = detail_at(today.situation, screened, screened.grid.nearest(setup))
         judged = {
             "verdict": detail.verdict.value,
             "findings": [finding.facts() for finding in detail.findings],
+            "accepted": [
+                {"codes": finding.codes, "side": finding.side}
+                for finding in detail.findings
+                if today.accepted_for(rung.family, finding) is not None
+            ],
             "margins": {name: [ruler.facts() for ruler in rulers] for name, rulers in detail.rulers.items()},
         }
     return {
         **judged,
-        "accepted": accepted,
         "records": _records_of_nobody(today),
         # A practice may change its own variations later: what this one said is known by its hash.
         "hashes": {**RULES_FINGERPRINT, "variation": digest(rung.model_dump_json())},

@@ -15,9 +15,10 @@ from pydantic import ValidationError
 
 from accounts.models import User
 from asketa_core import TEST_RESULTS, ClientFile, Response, implausible_file, parse
+from asketa_core import Instruction as Word
 from asketa_core import Trial as TrialValue
 from audit.models import record
-from clients.models import Clearance, Client, DailyAnswer, Entry, Person
+from clients.models import Clearance, Client, DailyAnswer, Entry, Instruction, Person
 from common import clock
 from common.errors import BadInput, FieldProblem, refuse_implausible
 from common.schemas import refuse_nulls
@@ -52,7 +53,7 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
     settings = {name: getattr(file.settings, name) for name in ("discomfort_allowed", "breath_s")}
     client = Client.objects.create(**settings, **own)
     person = Person(client=client, name=file.client.name or NAMELESS, birth_date=file.client.birth_date, **own)
-    _store_entries(file, client, own)
+    _store_entries(file, client, own, person)
     _store_measures(file, client, own)
     _store_visits(file, client, own, person)
     person.save(force_insert=True)
@@ -60,7 +61,7 @@ def imported(practice: Practice, user: User, raw: Any) -> Client:
     return client
 
 
-def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
+def _store_entries(file: ClientFile, client: Client, own: dict[str, Any], person: Person) -> None:
     rows = {entry.id: uuid.uuid4() for entry in file.entries}
     Entry.objects.bulk_create(
         Entry(
@@ -75,6 +76,13 @@ def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> Non
         for entry in file.entries
         for given in entry.clearances
     )
+    words = [
+        (said.text.strip(), _instruction(said, rows[entry.id], own))
+        for entry in file.entries
+        for said in entry.instructions
+    ]
+    Instruction.objects.bulk_create(row for _, row in words)
+    person.notes = {str(row.pk): text for text, row in words if text}
     DailyAnswer.objects.bulk_create(
         (
             DailyAnswer(
@@ -88,6 +96,11 @@ def _store_entries(file: ClientFile, client: Client, own: dict[str, Any]) -> Non
         ),
         batch_size=BATCH,
     )
+
+
+def _instruction(said: Word, entry_id: uuid.UUID, own: dict[str, Any]) -> Instruction:
+    figures = [figure.model_dump(mode="json") for figure in said.figures]
+    return Instruction(entry_id=entry_id, who=said.who, date=said.date, until=said.until, figures=figures, **own)
 
 
 def _store_measures(file: ClientFile, client: Client, own: dict[str, Any]) -> None:
@@ -140,7 +153,7 @@ def _store_visits(file: ClientFile, client: Client, own: dict[str, Any], person:
     )
     items = [_item(response, visits[response.date], place, own) for place, response in enumerate(file.responses)]
     LoggedItem.objects.bulk_create(items, batch_size=BATCH)
-    person.notes = {str(item.pk): item.note for item in items if item.note}
+    person.notes |= {str(item.pk): item.note for item in items if item.note}
     MorningAnswer.objects.bulk_create(
         (
             MorningAnswer(item=item, settled=SETTLED[response.settled_next_morning], **own)

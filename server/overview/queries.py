@@ -7,21 +7,31 @@ import uuid
 from collections.abc import Iterator
 from typing import Any, Literal
 
+from django.db.models import Max
+
 from asketa_core import (
     AHEAD_DAYS,
     ClientFile,
+    DoctorPage,
     InputError,
+    Instruction,
     Note,
+    OfferedFigure,
     Phrase,
     Quantity,
     Side,
     Situation,
     change_note,
     changes_ahead,
+    checks_of,
     clinical_days,
+    doctor_page,
     entry_words,
+    figure_words,
+    figures_of,
     forms,
     implausible_entry,
+    instruction_words,
     kind_of,
     limit_lines,
     limits_of,
@@ -31,7 +41,7 @@ from asketa_core import (
     said,
     worked_families,
 )
-from clients.models import Client, Entry
+from clients.models import Client, Entry, SignsAnswer
 from clients.queries import client_out
 from clients.schemas import EntryIn
 from clients.values import read_entry
@@ -44,12 +54,17 @@ from overview.schemas import (
     AskedOut,
     CalendarChange,
     CalendarOut,
+    CallOut,
     ChangeOut,
+    CheckOut,
     ClientHead,
     ComingOut,
+    DoctorOut,
     EntryOut,
     EntryShown,
+    FigureOut,
     FormOut,
+    InstructionOut,
     LimitOut,
     NoteOut,
     PlaceOut,
@@ -93,9 +108,63 @@ def entries_out(client: Client) -> list[EntryOut]:
                 daily_date=daily.date if daily else None,
                 recorded_at=row.created_at,
                 limits=limits_out(limits_of(value, file, date, ranges)),
+                figures=[_figure_out(figure) for figure in figures_of(value, file, date, ranges)],
+                instructions=[_instruction_out(said, date) for said in value.instructions],
+                corrected=row.replaces_id is not None,
             )
         )
     return found
+
+
+def _figure_out(figure: OfferedFigure) -> FigureOut:
+    return FigureOut(
+        rule=figure.rule,
+        readout=figure.readout.value,
+        words=figure.words,
+        above=figure.above,
+        value=figure.value,
+        unit=figure.unit,
+        severity=figure.severity.code,
+        said_by=instruction_words(figure.by) if figure.by is not None else "",
+    )
+
+
+def _instruction_out(said: Instruction, date: dt.date) -> InstructionOut:
+    return InstructionOut(
+        id=uuid.UUID(said.id),
+        who=said.who,
+        date=said.date,
+        until=said.until,
+        text=said.text,
+        figures=[figure_words(figure.rule, figure.value) for figure in said.figures],
+        counts=said.counts_on(date),
+    )
+
+
+def checks_out(client: Client, file: ClientFile, date: dt.date) -> list[CheckOut]:
+    """The signs that belong to a doctor, record by record, with the day each was last gone through; none where no record
+    asks about any."""
+    asked = dict(
+        SignsAnswer.objects.filter(entry__client=client).order_by().values_list("entry__root").annotate(on=Max("date"))
+    )
+    return [
+        CheckOut(
+            entry_id=uuid.UUID(check.entry_id),
+            label=check.label,
+            side=check.side,
+            signs=dict(check.signs),
+            answered=list(check.answered),
+            asked_on=asked.get(uuid.UUID(check.entry_id)),
+        )
+        for check in checks_of(file, date)
+    ]
+
+
+def _doctor_out(page: DoctorPage | None) -> DoctorOut | None:
+    if page is None:
+        return None
+    calls = [CallOut.model_validate(call, from_attributes=True) for call in page.calls]
+    return DoctorOut(headline=page.headline, calls=calls, meanwhile=page.meanwhile)
 
 
 def record_forms() -> list[FormOut]:
@@ -174,6 +243,7 @@ def client_head(client: Client) -> ClientHead:
         band=band(file, date, today, _planned(client, date)),
         notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
         asked=list(asked_on(file, date)),
+        doctor=_doctor_out(doctor_page(file, date)),
         next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
         disclaimer=mind.disclaimer,
     )

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
-from asketa_core import Clearance, Side, TriState
+from asketa_core import Clearance, Professional, Side, TriState
 from clients.schemas import ClientOut
 from common.speech import Text
 
@@ -52,6 +52,60 @@ class FormOut(Schema):
     """JSON Schema of the facts; ``x-order``, ``x-when`` and ``x-unit`` say how they are asked."""
 
 
+class FigureOut(Schema):
+    """A figure of a limit that holds today: of which rule, which way it binds, how hard, and whose word it is where it is
+    not the rule's own."""
+
+    rule: str
+    readout: str
+    words: Text
+    above: bool
+    value: float
+    unit: str
+    severity: str
+    said_by: Text
+
+
+class InstructionOut(Schema):
+    """What a treating professional said of a record, and whether it counts today."""
+
+    id: uuid.UUID
+    who: Professional
+    date: dt.date
+    until: dt.date | None
+    text: str
+    figures: list[Text]
+    counts: bool
+
+
+class CheckOut(Schema):
+    """The signs of one record that belong to a doctor, by code, which were said to be there, and when they were last gone
+    through."""
+
+    entry_id: uuid.UUID
+    label: Text
+    side: Side | None
+    signs: dict[str, Text]
+    answered: list[str]
+    asked_on: dt.date | None
+
+
+class CallOut(Schema):
+    entry_id: uuid.UUID
+    label: Text
+    urgency: Literal["emergency", "now", "today", "soon"]
+    whom: Text
+    signs: list[Text]
+
+
+class DoctorOut(Schema):
+    """What to do where a sign that belongs to a doctor was recorded: whom to call, and what may be done meanwhile."""
+
+    headline: Text
+    calls: list[CallOut]
+    meanwhile: Text
+
+
 class EntryOut(Schema):
     """A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
     day of an operation, ``asked_today`` whether how it is today is asked at every arrival."""
@@ -68,6 +122,10 @@ class EntryOut(Schema):
     daily_date: dt.date | None
     recorded_at: dt.datetime
     limits: list[LimitOut]
+    figures: list[FigureOut]
+    instructions: list[InstructionOut]
+    corrected: bool
+    """Whether it replaced an earlier version."""
 
 
 class NoteOut(Schema):
@@ -109,6 +167,7 @@ class ClientHead(Schema):
     band: list[StopOut]
     notes: list[NoteOut]
     asked: list[AskedOut]
+    doctor: DoctorOut | None
     next_change: ChangeOut | None
     disclaimer: Text
 
@@ -133,3 +192,29 @@ class ComingOut(Schema):
     """Which rungs the next change lets in or puts out, in sentences."""
 
     lines: list[Text]
+
+
+class PracticeChange(ChangeOut):
+    """A coming change of one client's limits."""
+
+    client_id: uuid.UUID
+    name: str
+    tightens: bool
+
+
+class WaitingOut(Schema):
+    """What waits for a treating professional's word, client by client."""
+
+    client_id: uuid.UUID
+    name: str
+    lines: list[Text]
+
+
+class PracticeCalendarOut(Schema):
+    """Every change of limits of every client from ``today`` to ``until``, both days in it, in the order of their dates, and
+    whose word is waited for."""
+
+    today: dt.date
+    until: dt.date
+    changes: list[PracticeChange]
+    waiting: list[WaitingOut]

@@ -43,7 +43,7 @@ def filled(path: str, practice: House, entry: object, item: object, rows: House 
     ids = {
         "{uuid:practice_id}": practice.practice.pk, "{practice_id}": practice.practice.pk,
         "{client_id}": (rows or practice).client.pk, "{entry_id}": entry, "{appointment_id}": uuid.uuid4(), "{template_id}": uuid.uuid4(), "{item_id}": item,
-        "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
+        "{instruction_id}": uuid.uuid4(), "{family_id}": "figure_four", "{variation_id}": "figure_four.block_flat", "{side}": "left",
     }  # fmt: skip
     for placeholder, value in ids.items():
         path = path.replace(placeholder, str(value))
@@ -121,6 +121,11 @@ BODIES = {
     "previewEntry": ENTRY,
     "recordEntry": ENTRY,
     "correctEntry": ENTRY,
+    "giveInstruction": {"who": "surgeon", "date": "2026-01-01", "text": "x"},
+    "answerSigns": {"signs": ["none"]},
+    "recordSeen": {"who": "doctor", "date": "2026-01-01"},
+    "writeVisitNote": {"text": "x"},
+    "takeOnCaution": {"family": "figure_four", "codes": ["x"], "reason": "because"},
     "giveClearance": {"who": "surgeon", "date": "2026-01-01", "scope": ["all"]},
     "storeMeasures": {"readings": [{"quantity": "stature", "value": 170}]},
     "turnTape": {"side": "left", "knee_height_cm": 20, "foot_distance_cm": 30, "seat_height_cm": 5},

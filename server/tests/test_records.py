@@ -144,7 +144,7 @@ class EditingClients(ApiTest):
         self.put(self.url("/archived"), {"archived": False})
         self.assertEqual((listed(), listed(archived=True)), ([own], []))
         with opened(self.house.practice):
-            done = AuditEvent.objects.filter(action__in=("client.archived", "client.restored")).order_by("at")
+            done = AuditEvent.objects.filter(action__in=("client.archived", "client.restored")).order_by("created_at")
             self.assertEqual([each.action for each in done], ["client.archived", "client.restored"])
 
     def test_search_by_name_or_occupation(self) -> None:

@@ -165,13 +165,6 @@ class TakingToTheMat(ApiTest):
         body = {"variation": FLAT, "side": "left", "setup": {"sofa": {"number": 40}}, "dose_s": 40}
         self.assertIn("setup.sofa", self.fields(self.post(self.url("/mat"), body)))
 
-    def test_an_accepted_caution_is_kept_with_its_reason(self) -> None:
-        accepted = [{"codes": ["shape.shin_level"], "reason": "knows this shape well"}]
-        self.plan("left", OVER, accepted=accepted)
-        self.post(self.url("/items"), self.house.item(variation=OVER))
-        with opened(self.house.practice):
-            self.assertEqual(LoggedItem.objects.get().snapshot["accepted"], accepted)
-
 
 class Logging(ApiTest):
     def test_what_happened_is_kept_with_what_was_known(self) -> None:

@@ -10,18 +10,22 @@ from ninja import Query, Router, Status
 from pydantic import Field
 
 from asketa_core import InputError, Side, Variation
-from clients.queries import get_client
+from clients.queries import get_client, get_entry
 from common.permissions import Permission
 from engine.adapter import client_file
 from engine.answers import Today
 from engine.shelf import practice_library
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
-from visits import choosing, responses, services, setting_up, trials
+from visits import cautions, choosing, responses, services, setting_up, trials
+from visits import differences as rejudged
 from visits import mat as beside_the_mat
+from visits import notes as visit_notes
 from visits.schemas import (
+    CautionIn,
     CorrectionIn,
     DecisionIn,
     DetailOut,
+    DifferencesOut,
     DrawingsOut,
     FamilyLine,
     IncidentIn,
@@ -37,6 +41,8 @@ from visits.schemas import (
     SetupOut,
     SetupQuery,
     TrialIn,
+    VisitNoteIn,
+    VisitNoteOut,
     WayQuery,
     WaysOut,
     WhyNotOut,
@@ -277,6 +283,42 @@ def note_incident(
     today = Today.of(get_client(client_id))
     services.note_incident(today, request.user, payload)
     return Status(201, beside_the_mat.mat(today))
+
+
+@router.get("/clients/{client_id}/visit-notes", response=list[VisitNoteOut], operation_id="visitNotes")
+@in_practice(Permission.CLIENTS_READ)
+def list_visit_notes(request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID) -> list[VisitNoteOut]:
+    """What was written of each visit, the latest first."""
+    return visit_notes.notes_of(get_client(client_id))
+
+
+@router.post("/clients/{client_id}/visit-notes", response={201: list[VisitNoteOut]}, operation_id="writeVisitNote")
+@in_practice(Permission.VISITS_WRITE)
+def write_visit_note(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: VisitNoteIn
+) -> Status[list[VisitNoteOut]]:
+    """Write of today's visit, or write it anew; 409 with what stands where somebody wrote in between."""
+    return Status(201, visit_notes.write_note(Today.of(get_client(client_id)), request.user, payload))
+
+
+@router.post("/clients/{client_id}/cautions", response={204: None}, operation_id="takeOnCaution")
+@in_practice(Permission.VISITS_WRITE)
+def take_on_caution(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, payload: CautionIn
+) -> Status[None]:
+    """Take a caution of a ladder on, with a reason that is shown next time; or no longer."""
+    cautions.take_on(get_client(client_id), practice_library().library, request.user, payload)
+    return Status(204, None)
+
+
+@router.get("/clients/{client_id}/entries/{entry_id}/differences", response=DifferencesOut, operation_id="differences")
+@in_practice(Permission.CLIENTS_READ)
+def differences(
+    request: PracticeRequest, practice_id: PracticeId, client_id: uuid.UUID, entry_id: uuid.UUID
+) -> DifferencesOut:
+    """What a corrected record would have changed on the mat since it was first recorded. Slow the first time."""
+    client = get_client(client_id)
+    return rejudged.differences(client, get_entry(client, entry_id))
 
 
 @router.post("/clients/{client_id}/decisions", response={201: list[ResponseFamily]}, operation_id="decide")

@@ -36,10 +36,11 @@ from asketa_core import (
 from common.speech import words
 from engine.adapter import items_by_id
 from engine.answers import Today, digest
-from overview.queries import asked_on
+from overview.queries import asked_on, checks_out
 from visits.choosing import decision_out
 from visits.holds import hold_fields
 from visits.models import Incident, LoggedItem, Visit
+from visits.notes import notes_of
 from visits.planned import judged_side, line_of, planned_sides
 from visits.schemas import (
     CardLine,
@@ -57,6 +58,8 @@ from visits.setting_up import detail_of
 from visits.trials import slot_trials
 
 MOST_MORNINGS = 6
+LATEST_NOTES = 3
+"""Notes of the last visits that are at hand beside the mat."""
 
 
 def items_out(today: Today, before: uuid.UUID | None, limit: int) -> list[ItemOut]:
@@ -99,6 +102,8 @@ def mat(today: Today) -> MatOut:
         morning_open=[items[key] for key in open_mornings if key in items],
         asked=list(asked_on(today.file, today.date)),
         card=list(_card(today)),
+        checks=checks_out(today.client, today.file, today.date),
+        notes=notes_of(today.client)[:LATEST_NOTES],
         incidents=[IncidentOut(at=each.created_at, text=today.client.person.note_of(each.pk)) for each in incidents],
     )
 

@@ -19,8 +19,8 @@ class VisitQuerySet(models.QuerySet["Visit"]):
 
 class Visit(PracticeRow):
     """One day with a client. ``plan`` lists what is to be done, in that order: a family, whether its place is ``fixed``
-    and, for each side planned, its variation, set-up, dose, rounds and accepted cautions. ``minutes`` is how long the day
-    is meant to take, where somebody said so."""
+    and, for each side planned, its variation, set-up, dose and rounds. ``minutes`` is how long the day is meant to take,
+    where somebody said so."""
 
     client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="visits")
     date = models.DateField()
@@ -121,6 +121,37 @@ class Incident(PracticeRow):
 
     class Meta:
         ordering = ["created_at", "id"]
+
+
+class VisitNote(PracticeRow):
+    """That the therapist wrote something about a day with a client; the words are kept with the person, and the last of a
+    visit are what stands."""
+
+    append_only = True
+
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="note_rows")
+
+    class Meta:
+        ordering = ["created_at", "id"]
+
+
+class AcceptedCaution(PracticeRow):
+    """A caution on one ladder that a therapist takes on, or no longer does; why is kept with the person. It changes no
+    verdict: it is told beside the caution. ``codes`` are the rules it is about; of the middle there is no side."""
+
+    append_only = True
+
+    client = models.ForeignKey(Client, on_delete=models.PROTECT, related_name="accepted_cautions")
+    family = models.CharField(max_length=80)
+    side = models.CharField(max_length=5, choices=SIDE_CHOICES, null=True)
+    codes: Any = models.JSONField()
+    withdrawn = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["created_at", "id"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(side__isnull=True) | SIDE_KNOWN, name="accepted_side_known"),
+        ]
 
 
 class Trial(PracticeRow):

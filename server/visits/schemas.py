@@ -11,7 +11,7 @@ from ninja import Field, Schema
 from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
 from common.schemas import Input, Whole
 from common.speech import Text
-from overview.schemas import AskedOut
+from overview.schemas import AskedOut, CheckOut
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
 
@@ -136,6 +136,14 @@ class DrawingsOut(Schema):
     right: dict[str, str]
 
 
+class AcceptedOut(Schema):
+    """A caution taken on: why, by whom, when."""
+
+    reason: str
+    by: str
+    at: dt.datetime
+
+
 class FindingOut(Schema):
     severity: Literal["caution", "ask", "stop"]
     side: Side | None
@@ -144,8 +152,9 @@ class FindingOut(Schema):
     size: float
     sentence: Text
     client_sentence: Text
-    source: Text
+    authority: Text
     within_error: bool
+    accepted: AcceptedOut | None = None
 
 
 class RulerOut(Schema):
@@ -305,19 +314,23 @@ class MomentOut(Schema):
     words: Text
 
 
-class AcceptedIn(Input):
+class CautionIn(Input):
+    """Take a caution of a ladder on, with a reason; or no longer. ``side`` and ``codes`` are the finding's."""
+
+    family: Key
+    side: Side | None = None
     codes: list[Key] = Field(min_length=1, max_length=20)
-    reason: FreeText = Field(min_length=3, max_length=300)
+    accepted: Annotated[bool, Field(strict=True)] = True
+    reason: FreeText = Field(default="", max_length=300)
 
 
 class PlanIn(Input):
-    """Take a set-up to the mat. ``accepted`` are cautions taken on with a reason."""
+    """Take a set-up to the mat."""
 
     variation: Key
     side: Side
     setup: SetUp
     dose_s: Whole = Field(ge=1, le=1200)
-    accepted: list[AcceptedIn] = Field(default=[], max_length=40)
 
 
 Score = Annotated[int, Field(strict=True, ge=0, le=10)]
@@ -495,6 +508,45 @@ class WaysOut(Schema):
     ways: list[WayOut]
 
 
+class VisitNoteIn(Input):
+    """What is written of today's visit; ``replaces`` is the note it was made on, left out where there was none."""
+
+    text: FreeText = Field(max_length=5000)
+    replaces: uuid.UUID | None = None
+
+
+class VisitNoteOut(Schema):
+    """What a therapist wrote of a visit, who and of which day."""
+
+    id: uuid.UUID
+    date: dt.date
+    text: str
+    by: str
+
+
+class Difference(Schema):
+    """A hold that would be judged otherwise by what is recorded now: the verdict it was done under, today's for the same
+    day and set-up, and what makes the difference."""
+
+    item_id: uuid.UUID
+    date: dt.date
+    side: Side | None
+    name: Text
+    was: Verdict
+    would_be: Verdict
+    why: list[Text]
+
+
+class DifferencesOut(Schema):
+    """What a corrected record would have changed since it was first recorded; ``looked_at`` holds were judged again, and
+    ``left`` older ones were not."""
+
+    since: dt.date
+    looked_at: int
+    left: int
+    differences: list[Difference]
+
+
 class IncidentIn(Input):
     """What went wrong. ``id`` is made by the device: sending twice stores once."""
 
@@ -597,6 +649,8 @@ class MatOut(Schema):
     morning_open: list[ItemOut]
     asked: list[AskedOut]
     card: list[CardLine]
+    checks: list[CheckOut]
+    notes: list[VisitNoteOut]
     incidents: list[IncidentOut]
 
 

@@ -69,7 +69,6 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
         visit.plan.append(ladder)
     before = ladder.get(data.side.value, {})
     planned = planned_side(screened, data.setup, data.dose_s, before.get("rounds", 1))
-    planned["accepted"] = [accepted.model_dump() for accepted in data.accepted]
     ladder.update({side.value: planned for side in (SIDES if rung.shared else (data.side,))})
     save_plan(visit, user)
     return visit
@@ -96,7 +95,6 @@ def planned_side(screened: Screened, setup: Mapping[str, SlotValue], dose_s: int
         "dose_s": dose_s,
         "rounds": rounds,
         "verdict": screened.verdict_at(screened.grid.nearest(setup)).value,
-        "accepted": [],
     }
 
 
@@ -174,14 +172,13 @@ def log_item(today: Today, user: User, data: ItemIn) -> LoggedItem:
 def _log_one(today: Today, user: User, data: SaidIn, content: dict[str, Any], visit: Visit) -> LoggedItem:
     rung, side = today.library.variation(content["variation"]), Side(content["side"])
     planned = (planned_ladder(visit, rung.family) or {}).get(side.value)
-    accepted = planned["accepted"] if planned else []
     used = {name: SlotValue.model_validate(value) for name, value in content["setup_used"].items()}
     item, new = _store(
         today, user, data, content,
         visit=visit,
         replaces=None,
         setup_planned=planned["setup"] if planned else None,
-        snapshot=snapshot(today, rung.id, side, used, accepted),
+        snapshot=snapshot(today, rung.id, side, used),
     )  # fmt: skip
     if new:
         record(item, "item.logged", user)

@@ -40,6 +40,7 @@ from common.errors import refuse_implausible
 from common.speech import Text, words
 from engine.answers import Today
 from visits.schemas import (
+    AcceptedOut,
     AxisOut,
     ChoiceOut,
     DetailOut,
@@ -179,7 +180,7 @@ def detail_of(
         purpose_percent=detail.purpose_percent,
         technique_words=detail.technique_words,
         stopped_by=detail.stopped_by,
-        findings=[finding_out(finding) for finding in told_once(detail.findings)],
+        findings=[finding_out(today, screened.variation.family, each) for each in told_once(detail.findings)],
         unmet=[UnmetOut.model_validate(unmet, from_attributes=True) for unmet in detail.unmet],
         rulers=RulersOut.model_validate(detail.rulers, from_attributes=True),
         figure=figure(screened, today.situation.body, today.room, detail.index, seen, words(), foot=foot),
@@ -187,5 +188,9 @@ def detail_of(
     )
 
 
-def finding_out(finding: Finding) -> FindingOut:
-    return FindingOut.model_validate(finding, from_attributes=True)
+def finding_out(today: Today, family: str, finding: Finding) -> FindingOut:
+    found = FindingOut.model_validate(finding, from_attributes=True)
+    taken_on = today.accepted_for(family, finding)
+    if taken_on is not None:
+        found.accepted = AcceptedOut(reason=taken_on.reason, by=taken_on.by, at=taken_on.at)
+    return found

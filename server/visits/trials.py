@@ -140,7 +140,7 @@ def keep_trial(today: Today, user: User, data: TrialIn) -> None:
     row = Trial(
         practice_id=visit.practice_id, created_by=user, visit=visit, side=data.side.value,
         setup=stored_setup(data.setup), a=stored_value(data.setup[data.slot]), b=stored_value(data.other),
-        snapshot={way: snapshot(today, rung.id, data.side, setup, []) for way, setup in both.items()},
+        snapshot={way: snapshot(today, rung.id, data.side, setup) for way, setup in both.items()},
         **data.model_dump(include={"id", "variation", "slot", "felt_a", "felt_b", "kept"}),
     )  # fmt: skip
     if not stored_once(row, today.client):
@@ -158,6 +158,6 @@ def _plan_with(
     here = [each for each in planned if each["variation"] == screened.variation.id]
     for each in here:
         now = planned_side(screened, setup, each["dose_s"], each.get("rounds", 1))
-        each.update(now | {"accepted": each["accepted"]})
+        each.update(now)
     if here:
         save_plan(visit, user)

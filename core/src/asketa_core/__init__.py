@@ -20,7 +20,8 @@ from asketa_core.figure.figure import describe, figure, lane_view, side_view
 from asketa_core.figure.motion import way_of
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.views import View
-from asketa_core.mind import Mind, change_note, mind_of, rungs_of_change
+from asketa_core.limits.dates import AHEAD_DAYS
+from asketa_core.mind import Mind, change_note, mind_of, rungs_of_change, waiting_on
 from asketa_core.openers import Closed, Opener, WhyNot, why_not
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
 from asketa_core.parsing import parse
@@ -57,7 +58,7 @@ from asketa_core.progress.trend import Support, Trend, furthest_words, slope_wor
 from asketa_core.progress.trials import Way, standing, tried_on, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
-from asketa_core.records.calendar import AHEAD_DAYS, change_between, changes_ahead, next_change, next_tightening
+from asketa_core.records.calendar import change_between, changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import figures_of, limits_of, limits_on
 from asketa_core.records.doctor import Call, Check, DoctorPage, checks_of, doctor_page
 from asketa_core.records.entry import Clearance, Scope
@@ -122,6 +123,7 @@ from asketa_core.texts import (
 )
 from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding, LimitLine, entry_words, limit_lines, told_once
+from asketa_core.words.limits import figure_words, instruction_words
 from asketa_core.words.recipe import (
     Line,
     amount_of,
@@ -267,6 +269,7 @@ __all__ = [
     "entry_words",
     "facts_field",
     "figure",
+    "figure_words",
     "figures_of",
     "file_of",
     "fingerprint",
@@ -284,6 +287,7 @@ __all__ = [
     "implausible_file",
     "implausible_instruction",
     "implausible_setup",
+    "instruction_words",
     "judge_responses",
     "keeps_range",
     "kind_of",
@@ -353,6 +357,7 @@ __all__ = [
     "typical_range",
     "usual_closers",
     "value_words",
+    "waiting_on",
     "way_of",
     "way_words",
     "ways",

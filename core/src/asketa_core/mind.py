@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from asketa_core.body.ranges import Quantity
+from asketa_core.clientfile import ClientFile
 from asketa_core.clinical import clinical
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Family, Variation
@@ -67,6 +68,16 @@ def mind_of(situation: Situation, promised: Iterable[Note] = ()) -> Mind:
         change_note(change) if change is not None else None,
         say("disclaimer"),
     )
+
+
+def waiting_on(client: ClientFile, date: dt.date) -> list[Note]:
+    """What waits for a treating professional's word, or will within the weeks shown ahead."""
+    ranges = client.latest_ranges(date)
+    found: list[Note] = []
+    for entry in client.entries:
+        about = About(kind_of(entry), entry, client, date, limits_of(entry, client, date, ranges))
+        found += [note for note in about.kind.mind(about) if note.waits]
+    return found
 
 
 def _lists_not_asked(entries: Iterable[Entry[Any]]) -> list[Note]:

@@ -226,6 +226,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice Calendar
+         * @description Every change of limits of every client in the six weeks ahead, and whose word is waited for.
+         */
+        get: operations["practiceCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients": {
         parameters: {
             query?: never;
@@ -434,6 +454,86 @@ export interface paths {
          * @description How a sore joint is today.
          */
         post: operations["answerDaily"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/instructions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Instruction
+         * @description Keep what a treating professional said: in free words, as figures in the place of the rules' own, or both.
+         */
+        post: operations["giveInstruction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/instructions/{instruction_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Instruction
+         * @description Take a word back. It stays in the history.
+         */
+        delete: operations["withdrawInstruction"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/signs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Signs
+         * @description Keep which signs that belong to a doctor are there today. The version named in the path must stand.
+         */
+        post: operations["answerSigns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Seen
+         * @description Keep that a doctor has seen what was recorded, and what was said.
+         */
+        post: operations["recordSeen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1214,6 +1314,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practices/{practice_id}/clients/{client_id}/visit-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Visit Notes
+         * @description What was written of each visit, the latest first.
+         */
+        get: operations["visitNotes"];
+        put?: never;
+        /**
+         * Write Visit Note
+         * @description Write of today's visit, or write it anew; 409 with what stands where somebody wrote in between.
+         */
+        post: operations["writeVisitNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take On Caution
+         * @description Take a caution of a ladder on, with a reason that is shown next time; or no longer.
+         */
+        post: operations["takeOnCaution"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practices/{practice_id}/clients/{client_id}/entries/{entry_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Differences
+         * @description What a corrected record would have changed on the mat since it was first recorded. Slow the first time.
+         */
+        get: operations["differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices/{practice_id}/clients/{client_id}/decisions": {
         parameters: {
             query?: never;
@@ -1598,6 +1762,10 @@ export interface components {
             birth_date: string | null;
             /** Occupation */
             occupation: string;
+            /** Goals */
+            goals: string;
+            /** Contacts */
+            contacts: components["schemas"]["Contact"][];
             /** Discomfort Allowed */
             discomfort_allowed: number;
             /** Archived */
@@ -1606,6 +1774,38 @@ export interface components {
             version: number;
             /** Age */
             age: number | null;
+        };
+        /**
+         * Contact
+         * @description Somebody around a client. ``consent`` says whether the client agreed to being spoken about with them.
+         */
+        Contact: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "surgeon" | "doctor" | "physiotherapist" | "midwife" | "emergency" | "other";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Phone
+             * @default
+             */
+            phone: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Consent
+             * @default unknown
+             * @enum {string}
+             */
+            consent: "yes" | "no" | "unknown";
         };
         /**
          * ClientLine
@@ -1691,6 +1891,64 @@ export interface components {
             /** Y */
             y: number;
         };
+        /**
+         * PracticeCalendarOut
+         * @description Every change of limits of every client from ``today`` to ``until``, both days in it, in the order of their dates, and
+         *     whose word is waited for.
+         */
+        PracticeCalendarOut: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Changes */
+            changes: components["schemas"]["PracticeChange"][];
+            /** Waiting */
+            waiting: components["schemas"]["WaitingOut"][];
+        };
+        /**
+         * PracticeChange
+         * @description A coming change of one client's limits.
+         */
+        PracticeChange: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Lines */
+            lines: string[];
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /** Name */
+            name: string;
+            /** Tightens */
+            tightens: boolean;
+        };
+        /**
+         * WaitingOut
+         * @description What waits for a treating professional's word, client by client.
+         */
+        WaitingOut: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: string[];
+        };
         /** ClientIn */
         ClientIn: {
             /** Name */
@@ -1702,6 +1960,16 @@ export interface components {
              * @default
              */
             occupation: string;
+            /**
+             * Goals
+             * @default
+             */
+            goals: string;
+            /**
+             * Contacts
+             * @default []
+             */
+            contacts: components["schemas"]["Contact"][];
             /**
              * Discomfort Allowed
              * @default 2
@@ -1728,6 +1996,25 @@ export interface components {
              * @enum {string}
              */
             irritable: "yes" | "no" | "unknown";
+        };
+        /** CallOut */
+        CallOut: {
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Label */
+            label: string;
+            /**
+             * Urgency
+             * @enum {string}
+             */
+            urgency: "emergency" | "now" | "today" | "soon";
+            /** Whom */
+            whom: string;
+            /** Signs */
+            signs: string[];
         };
         /** ChangeOut */
         ChangeOut: {
@@ -1758,9 +2045,22 @@ export interface components {
             notes: components["schemas"]["NoteOut"][];
             /** Asked */
             asked: components["schemas"]["AskedOut"][];
+            doctor: components["schemas"]["DoctorOut"] | null;
             next_change: components["schemas"]["ChangeOut"] | null;
             /** Disclaimer */
             disclaimer: string;
+        };
+        /**
+         * DoctorOut
+         * @description What to do where a sign that belongs to a doctor was recorded: whom to call, and what may be done meanwhile.
+         */
+        DoctorOut: {
+            /** Headline */
+            headline: string;
+            /** Calls */
+            calls: components["schemas"]["CallOut"][];
+            /** Meanwhile */
+            meanwhile: string;
         };
         /** NoteOut */
         NoteOut: {
@@ -1804,6 +2104,16 @@ export interface components {
              * @default
              */
             occupation: string;
+            /**
+             * Goals
+             * @default
+             */
+            goals: string;
+            /**
+             * Contacts
+             * @default []
+             */
+            contacts: components["schemas"]["Contact"][];
             /**
              * Discomfort Allowed
              * @default 2
@@ -1920,6 +2230,12 @@ export interface components {
             recorded_at: string;
             /** Limits */
             limits: components["schemas"]["LimitOut"][];
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Instructions */
+            instructions: components["schemas"]["InstructionOut"][];
+            /** Corrected */
+            corrected: boolean;
         };
         /**
          * EntryShown
@@ -1933,6 +2249,58 @@ export interface components {
             facts: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * FigureOut
+         * @description A figure of a limit that holds today: of which rule, which way it binds, how hard, and whose word it is where it is
+         *     not the rule's own.
+         */
+        FigureOut: {
+            /** Rule */
+            rule: string;
+            /** Readout */
+            readout: string;
+            /** Words */
+            words: string;
+            /** Above */
+            above: boolean;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Severity */
+            severity: string;
+            /** Said By */
+            said_by: string;
+        };
+        /**
+         * InstructionOut
+         * @description What a treating professional said of a record, and whether it counts today.
+         */
+        InstructionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "surgeon" | "doctor" | "physiotherapist" | "midwife";
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Until */
+            until: string | null;
+            /** Text */
+            text: string;
+            /** Figures */
+            figures: string[];
+            /** Counts */
+            counts: boolean;
         };
         /**
          * LimitOut
@@ -2641,6 +3009,80 @@ export interface components {
              * @enum {string}
              */
             irritable: "yes" | "no" | "unknown";
+        };
+        /**
+         * FigureIn
+         * @description One figure of a rule, set for this client.
+         */
+        FigureIn: {
+            /** Rule */
+            rule: string;
+            readout: components["schemas"]["Readout"];
+            /** Value */
+            value: number;
+        };
+        /**
+         * Readout
+         * @description Everything the engine reads off a posture. Units: degrees, cm, per cent or share as named.
+         * @enum {string}
+         */
+        Readout: "hip_flexion" | "hip_extension" | "hip_abduction" | "hip_external_rotation" | "hip_closing" | "trunk_thigh" | "hip_bend" | "hip_range_used_percent" | "hip_use_percent" | "opening_used_percent" | "hamstring_used_percent" | "groin_room" | "hip_above_knee_cm" | "thigh_down" | "knee_flexion" | "knee_twist" | "knee_load_share" | "knee_moment_ratio" | "kneecap_share" | "knee_padding_cm" | "dorsiflexion" | "shin_slope" | "lumbar_flexion" | "thoracic_flexion" | "spine_flexion" | "spine_extension" | "spine_rotation" | "side_bend" | "trunk_lean" | "spine_moment_ratio" | "balance_margin_cm" | "shoulder_elevation" | "hands_share" | "supine_minutes" | "standing_minutes" | "hold_minutes" | "belly_clearance_cm" | "knee_gap_cm" | "neck_bend" | "head_misses_cm";
+        /**
+         * WordIn
+         * @description What a treating professional said: in free words, as figures, or both.
+         */
+        WordIn: {
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "surgeon" | "doctor" | "physiotherapist" | "midwife";
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["FigureIn"][];
+        };
+        /**
+         * SignsIn
+         * @description Which signs that belong to a doctor are there; ``none`` where none is.
+         */
+        SignsIn: {
+            /** Signs */
+            signs: string[];
+        };
+        /**
+         * SeenIn
+         * @description That a doctor has seen a sign, and what was said.
+         */
+        SeenIn: {
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "surgeon" | "doctor" | "physiotherapist" | "midwife";
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * MeasuredSide
@@ -3639,6 +4081,21 @@ export interface components {
             };
         };
         /**
+         * AcceptedOut
+         * @description A caution taken on: why, by whom, when.
+         */
+        AcceptedOut: {
+            /** Reason */
+            reason: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * AxisOut
          * @description One slot and what this room offers for it, in order.
          */
@@ -3730,10 +4187,11 @@ export interface components {
             sentence: string;
             /** Client Sentence */
             client_sentence: string;
-            /** Source */
-            source: string;
+            /** Authority */
+            authority: string;
             /** Within Error */
             within_error: boolean;
+            accepted?: components["schemas"]["AcceptedOut"] | null;
         };
         /**
          * GridOut
@@ -3991,6 +4449,29 @@ export interface components {
             verdict_then: components["schemas"]["Verdict"] | null;
             verdict_now: components["schemas"]["Verdict"];
         };
+        /**
+         * CheckOut
+         * @description The signs of one record that belong to a doctor, by code, which were said to be there, and when they were last gone
+         *     through.
+         */
+        CheckOut: {
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Label */
+            label: string;
+            side: components["schemas"]["Side"] | null;
+            /** Signs */
+            signs: {
+                [key: string]: string;
+            };
+            /** Answered */
+            answered: string[];
+            /** Asked On */
+            asked_on: string | null;
+        };
         /** IncidentOut */
         IncidentOut: {
             /**
@@ -4087,6 +4568,10 @@ export interface components {
             asked: components["schemas"]["AskedOut"][];
             /** Card */
             card: components["schemas"]["CardLine"][];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Notes */
+            notes: components["schemas"]["VisitNoteOut"][];
             /** Incidents */
             incidents: components["schemas"]["IncidentOut"][];
         };
@@ -4216,6 +4701,26 @@ export interface components {
             felt_other: number;
         };
         /**
+         * VisitNoteOut
+         * @description What a therapist wrote of a visit, who and of which day.
+         */
+        VisitNoteOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Text */
+            text: string;
+            /** By */
+            by: string;
+        };
+        /**
          * TrialIn
          * @description Two ways of one slot tried one after the other: the set-up of the first, the slot's other value, the discomfort in each
          *     and which is kept. ``id`` is made by the device: sending twice stores once.
@@ -4246,16 +4751,9 @@ export interface components {
              */
             kept: "a" | "b";
         };
-        /** AcceptedIn */
-        AcceptedIn: {
-            /** Codes */
-            codes: string[];
-            /** Reason */
-            reason: string;
-        };
         /**
          * PlanIn
-         * @description Take a set-up to the mat. ``accepted`` are cautions taken on with a reason.
+         * @description Take a set-up to the mat.
          */
         PlanIn: {
             /** Variation */
@@ -4267,11 +4765,6 @@ export interface components {
             };
             /** Dose S */
             dose_s: number;
-            /**
-             * Accepted
-             * @default []
-             */
-            accepted: components["schemas"]["AcceptedIn"][];
         };
         /**
          * ItemIn
@@ -4478,6 +4971,79 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * VisitNoteIn
+         * @description What is written of today's visit; ``replaces`` is the note it was made on, left out where there was none.
+         */
+        VisitNoteIn: {
+            /** Text */
+            text: string;
+            /** Replaces */
+            replaces?: string | null;
+        };
+        /**
+         * CautionIn
+         * @description Take a caution of a ladder on, with a reason; or no longer. ``side`` and ``codes`` are the finding's.
+         */
+        CautionIn: {
+            /** Family */
+            family: string;
+            side?: components["schemas"]["Side"] | null;
+            /** Codes */
+            codes: string[];
+            /**
+             * Accepted
+             * @default true
+             */
+            accepted: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * Difference
+         * @description A hold that would be judged otherwise by what is recorded now: the verdict it was done under, today's for the same
+         *     day and set-up, and what makes the difference.
+         */
+        Difference: {
+            /**
+             * Item Id
+             * Format: uuid
+             */
+            item_id: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            side: components["schemas"]["Side"] | null;
+            /** Name */
+            name: string;
+            was: components["schemas"]["Verdict"];
+            would_be: components["schemas"]["Verdict"];
+            /** Why */
+            why: string[];
+        };
+        /**
+         * DifferencesOut
+         * @description What a corrected record would have changed since it was first recorded; ``looked_at`` holds were judged again, and
+         *     ``left`` older ones were not.
+         */
+        DifferencesOut: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Looked At */
+            looked_at: number;
+            /** Left */
+            left: number;
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
         };
         /**
          * DecisionIn
@@ -4817,6 +5383,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormOut"][];
+                };
+            };
+        };
+    };
+    practiceCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeCalendarOut"];
                 };
             };
         };
@@ -5165,6 +5753,115 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DailyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    giveInstruction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    withdrawInstruction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+                instruction_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    answerSigns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    recordSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenIn"];
             };
         };
         responses: {
@@ -6355,6 +7052,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatOut"];
+                };
+            };
+        };
+    };
+    visitNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitNoteOut"][];
+                };
+            };
+        };
+    };
+    writeVisitNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitNoteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitNoteOut"][];
+                };
+            };
+        };
+    };
+    takeOnCaution: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CautionIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: string;
+                client_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferencesOut"];
                 };
             };
         };

@@ -10,11 +10,9 @@ from typing import Any
 from asketa_core.body.ranges import Ranges
 from asketa_core.client.daily import DailyFact
 from asketa_core.clientfile import ClientFile
+from asketa_core.limits.dates import AHEAD_DAYS
 from asketa_core.limits.model import Limit
 from asketa_core.records.catalogue import decided_by, limits_on
-
-AHEAD_DAYS = 42
-"""How far ahead coming changes are shown."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
 from typing import Any, Literal, get_args, get_type_hints
@@ -56,6 +56,8 @@ class Note:
     text: Phrase
     weight: str
     entry_id: str | None = None
+    waits: bool = False
+    """Whether it waits for the treating professional's word."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +94,10 @@ class About:
     def said(self, code: str, weight: str = "fact", **params: Param) -> Note:
         """A sentence of the kind's own words."""
         return self.note(self.kind.say("mind", code, **params), weight)
+
+    def waits_for(self, code: str, **params: Param) -> Note:
+        """A sentence about a word of the treating professional that is due, or soon will be."""
+        return replace(self.said(code, "ask", **params), waits=True)
 
     def head(self) -> Note:
         return self.note(full_stop(self.kind.label_on(self.entry, self.date)))

@@ -35,6 +35,11 @@ def instruction_words(said: SaidBy) -> Phrase:
     return say("instructions", "of", who=say("professionals", said.who), date=said.date)
 
 
+def figure_words(rule: str, value: float) -> Phrase:
+    """A rule in few words with the figure that was set for it."""
+    return say("limits", rule, "short", limit=round(value, 1)).sentence
+
+
 def missing_facts(limits: Iterable[Limit]) -> list[Phrase]:
     """The facts nobody knows and that decide whether limits hold, each once."""
     return list(dict.fromkeys(say("missing", limit.entry_kind, fact) for limit in limits for fact in limit.missing))

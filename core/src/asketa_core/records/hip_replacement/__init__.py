@@ -157,7 +157,7 @@ def _mind(about: About) -> Iterable[Note]:
         given = max(clearance.date for clearance in counting_clearances(entry, date))
         yield about.said("cleared", date=given)
     elif now.period == "after":
-        yield about.said("clearance_due", "ask", weeks=about.client.settings.first_weeks_after_hip)
+        yield about.waits_for("clearance_due", weeks=about.client.settings.first_weeks_after_hip)
     else:
         yield about.said("no_clearance")
     seat = about.lowest_seat_cm() if now.precautions == "run" else None

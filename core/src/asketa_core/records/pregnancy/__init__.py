@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, get_args
 
 from pydantic import Field
@@ -12,6 +12,7 @@ from pydantic import Field
 from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.measures import Pregnancy as GrowingBelly
 from asketa_core.clinical import clinical, days, group
+from asketa_core.limits.dates import AHEAD_DAYS
 from asketa_core.limits.model import Between
 from asketa_core.records.asked import pain_today
 from asketa_core.records.entry import Entry, Scope
@@ -267,8 +268,12 @@ def _mind(about: About) -> Iterable[Note]:
     if facts.ticks == ("none",):
         yield about.said("ticks_clean")
     until = go_ahead_until(about.entry, date)
-    if until is not None and until >= date:
-        yield about.said("go_ahead_until", date=until)
+    if until is not None:
+        runs_out = (until - date).days <= AHEAD_DAYS
+        if until >= date:
+            yield replace(about.said("go_ahead_until", date=until), waits=runs_out)
+        else:
+            yield about.waits_for("go_ahead_lapsed", date=until)
     if facts.girdle_pain == "yes":
         if facts.pain_free_gap_cm is not None:
             yield about.said("girdle", "limit", gap=facts.pain_free_gap_cm)
