@@ -114,7 +114,8 @@ class Today:
             return None
         codes = set(finding.codes)
         return next(
-            (a for a in self.accepted if a.family == family and a.side == finding.side and codes <= a.codes), None
+            (a for a in self.accepted if a.family == family and a.side in (None, finding.side) and codes <= a.codes),
+            None,
         )
 
     @cached_property

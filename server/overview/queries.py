@@ -12,7 +12,6 @@ from django.db.models import Max
 from asketa_core import (
     AHEAD_DAYS,
     ClientFile,
-    DoctorPage,
     InputError,
     Instruction,
     Note,
@@ -119,7 +118,7 @@ def entries_out(client: Client) -> list[EntryOut]:
 def _figure_out(figure: OfferedFigure) -> FigureOut:
     return FigureOut(
         rule=figure.rule,
-        readout=figure.readout.value,
+        readout=figure.readout,
         words=figure.words,
         above=figure.above,
         value=figure.value,
@@ -160,11 +159,13 @@ def checks_out(client: Client, file: ClientFile, date: dt.date) -> list[CheckOut
     ]
 
 
-def _doctor_out(page: DoctorPage | None) -> DoctorOut | None:
+def _doctor_out(file: ClientFile, date: dt.date) -> DoctorOut | None:
+    page = doctor_page(file, date)
     if page is None:
         return None
     calls = [CallOut.model_validate(call, from_attributes=True) for call in page.calls]
-    return DoctorOut(headline=page.headline, calls=calls, meanwhile=page.meanwhile)
+    records: list[Text] = [entry_words(entry, date) for entry in file.entries]
+    return DoctorOut(headline=page.headline, calls=calls, meanwhile=page.meanwhile, records=records)
 
 
 def record_forms() -> list[FormOut]:
@@ -243,7 +244,7 @@ def client_head(client: Client) -> ClientHead:
         band=band(file, date, today, _planned(client, date)),
         notes=[NoteOut.model_validate(note, from_attributes=True) for note in (*troubles, *mind.notes)],
         asked=list(asked_on(file, date)),
-        doctor=_doctor_out(doctor_page(file, date)),
+        doctor=_doctor_out(file, date),
         next_change=ChangeOut(date=change.date, lines=list(change.lines)) if change else None,
         disclaimer=mind.disclaimer,
     )

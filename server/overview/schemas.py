@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from ninja import Schema
 
-from asketa_core import Clearance, Professional, Side, TriState
+from asketa_core import Clearance, Professional, Readout, Side, TriState
 from clients.schemas import ClientOut
 from common.speech import Text
 
@@ -57,7 +57,7 @@ class FigureOut(Schema):
     not the rule's own."""
 
     rule: str
-    readout: str
+    readout: Readout
     words: Text
     above: bool
     value: float
@@ -93,6 +93,7 @@ class CheckOut(Schema):
 class CallOut(Schema):
     entry_id: uuid.UUID
     label: Text
+    side: Side | None
     urgency: Literal["emergency", "now", "today", "soon"]
     whom: Text
     signs: list[Text]
@@ -104,6 +105,8 @@ class DoctorOut(Schema):
     headline: Text
     calls: list[CallOut]
     meanwhile: Text
+    records: list[Text]
+    """Everything that is recorded, for whoever is called."""
 
 
 class EntryOut(Schema):

@@ -41,7 +41,7 @@ from visits.choosing import decision_out
 from visits.holds import hold_fields
 from visits.models import Incident, LoggedItem, Visit
 from visits.notes import notes_of
-from visits.planned import judged_side, line_of, planned_sides
+from visits.planned import judged_side, line_of, notes_by_side, planned_sides
 from visits.schemas import (
     CardLine,
     ChangedSince,
@@ -94,16 +94,18 @@ def mat(today: Today) -> MatOut:
     open_mornings = mornings_to_ask(today)[-MOST_MORNINGS:]
     shown = [each for last, now in mine.values() for each in (last, *now) if each is not None]
     items = _items(today, list(dict.fromkeys([*shown, *open_mornings])))
+    notes = notes_by_side(today)
     incidents = Incident.objects.filter(visit=visit) if visit is not None else []
     return MatOut(
         date=today.date,
         breath_s=today.client.breath_s,
-        families=[_mat_family(today, planned, items, mine) for planned in plan],
+        families=[_mat_family(today, planned, items, mine, notes) for planned in plan],
         morning_open=[items[key] for key in open_mornings if key in items],
         asked=list(asked_on(today.file, today.date)),
         card=list(_card(today)),
         checks=checks_out(today.client, today.file, today.date),
         notes=notes_of(today.client)[:LATEST_NOTES],
+        contacts=today.client.person.contacts,
         incidents=[IncidentOut(at=each.created_at, text=today.client.person.note_of(each.pk)) for each in incidents],
     )
 
@@ -113,6 +115,7 @@ def _mat_family(
     planned: dict[str, Any],
     items: dict[str, ItemOut],
     mine: dict[tuple[str, Side], tuple[str | None, list[str]]],
+    notes: dict[tuple[str, Side], str],
 ) -> MatFamily:
     family = today.library.families[planned["family"]]
     parts: dict[Side | None, Part] = {
@@ -120,7 +123,7 @@ def _mat_family(
         for side, each in planned_sides(today, planned).items()
     }
     sides = {
-        side: _mat_side(today, family.family, side, planned[side.value], items, mine)
+        side: _mat_side(today, family.family, side, planned[side.value], items, mine, notes)
         for side in SIDES
         if side.value in planned
     }
@@ -163,6 +166,7 @@ def _mat_side(
     planned: dict[str, Any],
     items: dict[str, ItemOut],
     holds: dict[tuple[str, Side], tuple[str | None, list[str]]],
+    notes: dict[tuple[str, Side], str],
 ) -> MatSide | None:
     rung = today.library.variation(planned["variation"])
     setup = {name: SlotValue.model_validate(value) for name, value in planned["setup"].items()}
@@ -189,6 +193,7 @@ def _mat_side(
         rounds=planned.get("rounds", 1),
         verdict=detail.verdict,
         allowed=detail.allowed,
+        note=notes.get((rung.id, side), ""),
         figure=detail.figure,
         figure_words=detail.figure_words,
         technique_words=detail.technique_words,

@@ -29,6 +29,7 @@ from asketa_core import (
 )
 from common.speech import words
 from engine.answers import Today, digest
+from visits.models import Visit
 
 Planned = dict[str, Any]
 """One side as it stands in a visit's plan."""
@@ -82,6 +83,20 @@ def judged_side(today: Today, side: Side, planned: Planned) -> JudgedSide:
 
     key = digest(repr((sorted(planned["setup"].items()), dose_s, rounds)))
     return today.cached("planned", rung.id, side, key, compute=compute)
+
+
+def notes_by_side(today: Today) -> dict[tuple[str, Side], str]:
+    """What was last written for each rung and side when it was planned, up to the day; in one query."""
+    person, found = today.client.person, {}
+    plans = (
+        Visit.objects.filter(client=today.client, date__lte=today.date).order_by("date").values_list("plan", flat=True)
+    )
+    for ladder in (ladder for plan in plans for ladder in plan):
+        for side in SIDES:
+            planned = ladder.get(side.value, {})
+            if text := person.note_of(planned.get("note", "")):
+                found[(planned["variation"], side)] = text
+    return found
 
 
 def planned_sides(today: Today, ladder: Mapping[str, Any]) -> dict[Side, Planned]:

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from ninja import Field, Schema
 
 from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
+from clients.schemas import Contact
 from common.schemas import Input, Whole
 from common.speech import Text
 from overview.schemas import AskedOut, CheckOut
@@ -271,6 +272,13 @@ class DoseOut(Schema):
     words: Text
 
 
+class PlannedOut(Schema):
+    """What today's plan has of one side of a rung."""
+
+    setup: dict[str, SlotValue]
+    dose_s: int
+
+
 class SetupOut(Schema):
     """``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
 
@@ -293,6 +301,10 @@ class SetupOut(Schema):
     plain_reasons: list[Text]
     step_back: NeighbourOut | None
     step_forward: NeighbourOut | None
+    planned: PlannedOut | None
+    """Today's plan for this side, where it is this rung; what else is shown is only looked at."""
+    note: str
+    """What was last written for this rung and side."""
 
 
 SetUp = Annotated[dict[Key, SlotValue], Field(max_length=40)]
@@ -325,12 +337,13 @@ class CautionIn(Input):
 
 
 class PlanIn(Input):
-    """Take a set-up to the mat."""
+    """Take a set-up to the mat, with a note for it."""
 
     variation: Key
     side: Side
     setup: SetUp
     dose_s: Whole = Field(ge=1, le=1200)
+    note: FreeText = Field(default="", max_length=300)
 
 
 Score = Annotated[int, Field(strict=True, ge=0, le=10)]
@@ -589,6 +602,8 @@ class MatSide(Schema):
     rounds: int
     verdict: Verdict
     allowed: bool
+    note: str
+    """What was written for this side when it was planned."""
     figure: str
     figure_words: Text
     technique_words: Text
@@ -650,6 +665,7 @@ class MatOut(Schema):
     asked: list[AskedOut]
     card: list[CardLine]
     checks: list[CheckOut]
+    contacts: list[Contact]
     notes: list[VisitNoteOut]
     incidents: list[IncidentOut]
 

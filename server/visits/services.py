@@ -69,6 +69,9 @@ def take_to_the_mat(today: Today, user: User, data: PlanIn) -> Visit:
         visit.plan.append(ladder)
     before = ladder.get(data.side.value, {})
     planned = planned_side(screened, data.setup, data.dose_s, before.get("rounds", 1))
+    if data.note.strip():
+        planned["note"] = str(uuid.uuid4())
+        today.client.person.keep_note(planned["note"], data.note.strip())
     ladder.update({side.value: planned for side in (SIDES if rung.shared else (data.side,))})
     save_plan(visit, user)
     return visit

@@ -39,6 +39,8 @@ from asketa_core import (
 from common.errors import refuse_implausible
 from common.speech import Text, words
 from engine.answers import Today
+from visits.models import Visit
+from visits.planned import notes_by_side, setup_of
 from visits.schemas import (
     AcceptedOut,
     AxisOut,
@@ -50,10 +52,12 @@ from visits.schemas import (
     MomentOut,
     NeighbourOut,
     OptionOut,
+    PlannedOut,
     RulersOut,
     SetupOut,
     UnmetOut,
 )
+from visits.services import planned_ladder
 
 
 def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
@@ -75,6 +79,7 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         "step_back": _neighbour(today, next(today.library.steps(rung, "step_back"), None), side),
         "step_forward": _neighbour(today, next(today.library.steps(rung, "step_forward"), None), side),
     }
+    common |= {"planned": _planned(today, rung, side), "note": notes_by_side(today).get((rung.id, side), "")}
     if isinstance(screened, NoGrid):
         return SetupOut(
             **common, verdict=Verdict.LEAVE_OUT, no_stack=no_stack_words(screened),
@@ -100,6 +105,15 @@ def setup_answer(today: Today, rung: Variation, side: Side) -> SetupOut:
         ],
         plain_reasons=list(plain_closed_by(today.situation, screened)),
     )
+
+
+def _planned(today: Today, rung: Variation, side: Side) -> PlannedOut | None:
+    """What the day's plan has of a rung and side; ``None`` where it is not planned."""
+    visit = Visit.objects.filter(client=today.client, date=today.date).first()
+    planned = (planned_ladder(visit, rung.family) or {}).get(side.value) if visit is not None else None
+    if planned is None or planned["variation"] != rung.id:
+        return None
+    return PlannedOut(setup=setup_of(planned), dose_s=planned["dose_s"])
 
 
 def _neighbour(today: Today, rung: Variation | None, side: Side) -> NeighbourOut | None:

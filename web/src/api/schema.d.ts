@@ -2006,6 +2006,7 @@ export interface components {
             entry_id: string;
             /** Label */
             label: string;
+            side: components["schemas"]["Side"] | null;
             /**
              * Urgency
              * @enum {string}
@@ -2061,6 +2062,8 @@ export interface components {
             calls: components["schemas"]["CallOut"][];
             /** Meanwhile */
             meanwhile: string;
+            /** Records */
+            records: string[];
         };
         /** NoteOut */
         NoteOut: {
@@ -2258,8 +2261,7 @@ export interface components {
         FigureOut: {
             /** Rule */
             rule: string;
-            /** Readout */
-            readout: string;
+            readout: components["schemas"]["Readout"];
             /** Words */
             words: string;
             /** Above */
@@ -2318,6 +2320,12 @@ export interface components {
             /** Source */
             source: string;
         };
+        /**
+         * Readout
+         * @description Everything the engine reads off a posture. Units: degrees, cm, per cent or share as named.
+         * @enum {string}
+         */
+        Readout: "hip_flexion" | "hip_extension" | "hip_abduction" | "hip_external_rotation" | "hip_closing" | "trunk_thigh" | "hip_bend" | "hip_range_used_percent" | "hip_use_percent" | "opening_used_percent" | "hamstring_used_percent" | "groin_room" | "hip_above_knee_cm" | "thigh_down" | "knee_flexion" | "knee_twist" | "knee_load_share" | "knee_moment_ratio" | "kneecap_share" | "knee_padding_cm" | "dorsiflexion" | "shin_slope" | "lumbar_flexion" | "thoracic_flexion" | "spine_flexion" | "spine_extension" | "spine_rotation" | "side_bend" | "trunk_lean" | "spine_moment_ratio" | "balance_margin_cm" | "shoulder_elevation" | "hands_share" | "supine_minutes" | "standing_minutes" | "hold_minutes" | "belly_clearance_cm" | "knee_gap_cm" | "neck_bend" | "head_misses_cm";
         /** BloodPressureIn */
         BloodPressureIn: {
             side?: components["schemas"]["Side"] | null;
@@ -3021,12 +3029,6 @@ export interface components {
             /** Value */
             value: number;
         };
-        /**
-         * Readout
-         * @description Everything the engine reads off a posture. Units: degrees, cm, per cent or share as named.
-         * @enum {string}
-         */
-        Readout: "hip_flexion" | "hip_extension" | "hip_abduction" | "hip_external_rotation" | "hip_closing" | "trunk_thigh" | "hip_bend" | "hip_range_used_percent" | "hip_use_percent" | "opening_used_percent" | "hamstring_used_percent" | "groin_room" | "hip_above_knee_cm" | "thigh_down" | "knee_flexion" | "knee_twist" | "knee_load_share" | "knee_moment_ratio" | "kneecap_share" | "knee_padding_cm" | "dorsiflexion" | "shin_slope" | "lumbar_flexion" | "thoracic_flexion" | "spine_flexion" | "spine_extension" | "spine_rotation" | "side_bend" | "trunk_lean" | "spine_moment_ratio" | "balance_margin_cm" | "shoulder_elevation" | "hands_share" | "supine_minutes" | "standing_minutes" | "hold_minutes" | "belly_clearance_cm" | "knee_gap_cm" | "neck_bend" | "head_misses_cm";
         /**
          * WordIn
          * @description What a treating professional said: in free words, as figures, or both.
@@ -4247,6 +4249,18 @@ export interface components {
             spine_deg: number;
             detail: components["schemas"]["DetailOut"];
         };
+        /**
+         * PlannedOut
+         * @description What today's plan has of one side of a rung.
+         */
+        PlannedOut: {
+            /** Setup */
+            setup: {
+                [key: string]: components["schemas"]["SlotValue"];
+            };
+            /** Dose S */
+            dose_s: number;
+        };
         /** RulerOut */
         RulerOut: {
             /** Readout */
@@ -4337,6 +4351,9 @@ export interface components {
             plain_reasons: string[];
             step_back: components["schemas"]["NeighbourOut"] | null;
             step_forward: components["schemas"]["NeighbourOut"] | null;
+            planned: components["schemas"]["PlannedOut"] | null;
+            /** Note */
+            note: string;
         };
         /**
          * UnmetOut
@@ -4570,6 +4587,8 @@ export interface components {
             card: components["schemas"]["CardLine"][];
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
+            /** Contacts */
+            contacts: components["schemas"]["Contact"][];
             /** Notes */
             notes: components["schemas"]["VisitNoteOut"][];
             /** Incidents */
@@ -4615,6 +4634,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Allowed */
             allowed: boolean;
+            /** Note */
+            note: string;
             /** Figure */
             figure: string;
             /** Figure Words */
@@ -4753,7 +4774,7 @@ export interface components {
         };
         /**
          * PlanIn
-         * @description Take a set-up to the mat.
+         * @description Take a set-up to the mat, with a note for it.
          */
         PlanIn: {
             /** Variation */
@@ -4765,6 +4786,11 @@ export interface components {
             };
             /** Dose S */
             dose_s: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * ItemIn

@@ -10,11 +10,13 @@ import { SignInScreen } from '../features/practice-frame/SignInScreen'
 const LOADED: Record<ScreenId, () => Promise<ComponentType>> = {
   today: async () => (await import('../features/today/TodayScreen')).TodayScreen,
   clients: async () => (await import('../features/clients/ClientsScreen')).ClientsScreen,
+  ahead: async () => (await import('../features/ahead/AheadScreen')).AheadScreen,
   library: async () => (await import('../features/library/LibraryScreen')).LibraryScreen,
   card: async () => (await import('../features/library/CardScreen')).CardScreen,
   settings: async () => (await import('../features/settings/SettingsScreen')).SettingsScreen,
   words: async () => (await import('../features/words/WordsScreen')).WordsScreen,
   limits: async () => (await import('../features/limits/LimitsScreen')).LimitsScreen,
+  doctor: async () => (await import('../features/doctor/DoctorScreen')).DoctorScreen,
   measures: async () => (await import('../features/measures/MeasuresScreen')).MeasuresScreen,
   choose: async () => (await import('../features/choose/ChooseScreen')).ChooseScreen,
   setUp: async () => (await import('../features/set-up/SetUpScreen')).SetUpScreen,

@@ -17,9 +17,10 @@ const ABOUT = {
     '/library/families/{family_id}',
     '/library/variations/{variation_id}',
   ],
-  records: ['/entries'],
+  records: ['/entries', '/entries/{entry_id}/differences'],
   worked: ['/families', '/ladders', '/ladders/{family_id}'],
   mat: ['/mat'],
+  notes: ['/visit-notes'],
   plan: ['/plan'],
   responses: ['/responses'],
 } as const
@@ -29,8 +30,12 @@ const TOUCHES = {
   /** Records, clearances, answers of the day, readings: everything judged by them. */
   body: [...ABOUT.frame, ...ABOUT.judged, ...ABOUT.records, ...ABOUT.plan, ...ABOUT.mat, ...ABOUT.responses],
   /** What happened on the mat: where a side stands, and what follows. */
+  /** What is written of a visit. */
+  notes: [...ABOUT.notes, ...ABOUT.mat],
   holds: [...ABOUT.frame, ...ABOUT.worked, ...ABOUT.plan, ...ABOUT.mat, ...ABOUT.responses],
   plan: [...ABOUT.frame, ...ABOUT.plan, ...ABOUT.mat],
+  /** What is said beside a caution; no verdict hangs on it. */
+  cautions: ['/setups/{variation_id}/{side}', ...ABOUT.mat],
   /** Who somebody is and whether they are put away. */
   frame: ABOUT.frame,
 } as const
@@ -60,6 +65,7 @@ export function forget(
 /** Lets the practice's lists be asked for again: they say who comes, who was here and what is recorded. */
 export function forgetLists(queries: QueryClient) {
   void queries.invalidateQueries({ queryKey: ['get', '/api/practices/{practice_id}/today'] })
+  void queries.invalidateQueries({ queryKey: ['get', '/api/practices/{practice_id}/calendar'] })
   void queries.invalidateQueries({ queryKey: ['post', '/api/practices/{practice_id}/clients/search'] })
 }
 

@@ -20,11 +20,13 @@ interface Of {
 const listed = {
   today: { path: 'today', title: 'screens.today', bar: true },
   clients: { path: 'clients', title: 'screens.clients', bar: true },
+  ahead: { path: 'ahead', title: 'screens.ahead', bar: true },
   library: { path: 'library/:familyId?', title: 'screens.library', bar: true },
   card: { path: 'library/card/:variationId', title: 'screens.card' },
   settings: { path: 'settings', title: 'screens.settings', bar: true },
   words: { path: 'words', title: 'screens.words', aside: true },
   limits: { path: 'clients/:clientId/limits', title: 'screens.limits', stop: 'limits' },
+  doctor: { path: 'clients/:clientId/doctor', title: 'screens.doctor' },
   measures: { path: 'clients/:clientId/measures', title: 'screens.measures', stop: 'measures' },
   choose: { path: 'clients/:clientId/choose', title: 'screens.choose', stop: 'choose' },
   setUp: { path: 'clients/:clientId/set-up', title: 'screens.setUp', stop: 'set_up' },

@@ -37,6 +37,7 @@ class Call:
 
     entry_id: str
     label: Phrase
+    side: Side | None
     urgency: Urgency
     whom: Said
     signs: tuple[Phrase, ...]
@@ -82,7 +83,7 @@ def doctor_page(client: ClientFile, date: dt.date) -> DoctorPage | None:
         urgency = min((kind.signs.signs[code] for code in told), key=MOST_URGENT_FIRST.index)
         words = tuple(kind.answer_words(kind.signs.fact, code) for code in told)
         whom = say("doctor", "whom", kind.signs.who)
-        calls.append(Call(entry.id, kind.label_on(entry, date).sentence, urgency, whom, words))
+        calls.append(Call(entry.id, kind.label_on(entry, date).sentence, entry.side, urgency, whom, words))
         stops |= about
     if not calls:
         return None

@@ -4,11 +4,12 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { lazy, Suspense, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Outlet } from 'react-router'
-import { ApiProblem } from '../../api/client'
+import { Link, Outlet, useMatch } from 'react-router'
+import { ApiProblem, type Schemas } from '../../api/client'
 import { useClientHead } from '../../common/head'
 import { length } from '../../common/practice'
 import { useClientPath } from '../../common/route'
+import { addressOf, screenById } from '../../common/screens'
 import { useMayWrite } from '../../common/session'
 import { Main } from '../../common/ui/Main'
 import { Failure, NothingHere, Working } from '../../common/ui/States'
@@ -53,6 +54,7 @@ export function ClientFrame() {
           alignItems: 'center',
           columnGap: 3.5,
           flexWrap: { xs: 'wrap', lg: 'nowrap' },
+          '@media print': { display: 'none' },
         }}
       >
         <Box
@@ -99,6 +101,7 @@ export function ClientFrame() {
         )}
       </Box>
       {client.archived && <PutAway mayWrite={mayWrite} />}
+      {head.data.doctor !== null && <DoctorFirst doctor={head.data.doctor} />}
       <Box
         sx={{
           display: { mind: 'grid' },
@@ -114,6 +117,34 @@ export function ClientFrame() {
         </Main>
       </Box>
     </>
+  )
+}
+
+/** A sign that belongs to a doctor is recorded: said calmly above everything, with the way to what to do. */
+function DoctorFirst({ doctor }: { doctor: Schemas['DoctorOut'] }) {
+  const { t } = useTranslation()
+  const { practice_id, client_id } = useClientPath()
+  const there = useMatch(screenById('doctor').path.replace('clients', '/practices/:practiceId/clients'))
+  if (there !== null) return null
+  return (
+    <Alert
+      severity="info"
+      icon={false}
+      role="status"
+      sx={{ fontSize: '1rem', '@media print': { display: 'none' } }}
+      action={
+        <Button
+          component={Link}
+          color="inherit"
+          to={addressOf(screenById('doctor'), practice_id, client_id)}
+          sx={{ whiteSpace: 'nowrap' }}
+        >
+          {t('doctor.open')}
+        </Button>
+      }
+    >
+      <strong>{t('doctor.notice', { headline: doctor.headline })}</strong> {doctor.meanwhile}
+    </Alert>
   )
 }
 

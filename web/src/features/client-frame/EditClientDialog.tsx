@@ -17,6 +17,7 @@ import { useClientPath } from '../../common/route'
 import { DraftNote } from '../../common/ui/DraftNote'
 import { Fields } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
+import { ContactFields } from './ContactFields'
 import { useArchive } from './queries'
 
 const ALLOWED = [0, 1, 2, 3, 4, 5]
@@ -36,6 +37,8 @@ export function EditClientDialog({ client, onClose }: Props) {
     name: client.name,
     birth_date: client.birth_date ?? '',
     occupation: client.occupation,
+    goals: client.goals,
+    contacts: client.contacts,
     discomfort_allowed: client.discomfort_allowed,
   })
   const [unfinished, setUnfinished] = useState(false)
@@ -48,7 +51,7 @@ export function EditClientDialog({ client, onClose }: Props) {
   })
   const problem = update.error instanceof ApiProblem ? update.error : undefined
   const theirs = problem?.problem.code === 'stale' ? (problem.problem.current ?? undefined) : undefined
-  const { name, birth_date, occupation, discomfort_allowed } = draft.value
+  const { name, birth_date, occupation, goals, contacts, discomfort_allowed } = draft.value
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
     const open = birth_date === UNFINISHED
@@ -60,6 +63,8 @@ export function EditClientDialog({ client, onClose }: Props) {
       body: {
         name: name.trim(),
         occupation: occupation.trim(),
+        goals: goals.trim(),
+        contacts,
         ...(birth_date === '' ? {} : { birth_date }),
         discomfort_allowed,
         // Whoever has read what was saved in between and saves again means it.
@@ -68,7 +73,7 @@ export function EditClientDialog({ client, onClose }: Props) {
     })
   }
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="edit-client">
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="edit-client">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="edit-client">{t('clients.edit')}</DialogTitle>
         <Fields>
@@ -90,6 +95,22 @@ export function EditClientDialog({ client, onClose }: Props) {
             onDraft={(more) => {
               setUnfinished(false)
               draft.set({ ...draft.value, ...more })
+            }}
+          />
+          <TextField
+            label={t('clients.goals')}
+            value={goals}
+            multiline
+            minRows={2}
+            onChange={(event) => {
+              draft.set({ ...draft.value, goals: event.target.value })
+            }}
+          />
+          <ContactFields
+            contacts={contacts}
+            problem={contactsProblem(problem?.byField)}
+            onContacts={(changed) => {
+              draft.set({ ...draft.value, contacts: changed })
             }}
           />
           <TextField
@@ -131,10 +152,15 @@ export function EditClientDialog({ client, onClose }: Props) {
   )
 }
 
+/** What is wrong with one of the contacts, wherever among them. */
+function contactsProblem(byField: Record<string, string> | undefined): string | undefined {
+  return Object.entries(byField ?? {}).find(([field]) => field.startsWith('contacts'))?.[1]
+}
+
 /** What somebody else saved, as one line. */
 function inWords(theirs: Record<string, unknown>): string {
-  const { name, birth_date, occupation } = theirs
-  return [name, typeof birth_date === 'string' ? longDate(birth_date) : '', occupation]
+  const { name, birth_date, occupation, goals } = theirs
+  return [name, typeof birth_date === 'string' ? longDate(birth_date) : '', occupation, goals]
     .filter((each) => typeof each === 'string' && each !== '')
     .join(', ')
 }

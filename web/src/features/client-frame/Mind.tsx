@@ -9,6 +9,7 @@ import type { Lane, Schemas } from '../../api/client'
 import { longDate } from '../../common/dates'
 import { useComing } from '../../common/head'
 import { AskedToday } from '../../common/ui/AskedToday'
+import { Contacts } from '../../common/ui/Contacts'
 import { laneColour } from '../../theme/theme'
 import { mostImportant, noteLane } from './model'
 
@@ -29,7 +30,12 @@ function MindColumn({ head }: { head: Schemas['ClientHead'] }) {
     <Box
       component="aside"
       aria-label={t('mind.title')}
-      sx={{ bgcolor: 'surface.panel', borderRight: 1, borderColor: 'divider' }}
+      sx={{
+        bgcolor: 'surface.panel',
+        borderRight: 1,
+        borderColor: 'divider',
+        '@media print': { display: 'none' },
+      }}
     >
       <Box
         sx={{
@@ -72,6 +78,7 @@ function MindStrip({ head }: { head: Schemas['ClientHead'] }) {
         position: 'sticky',
         top: 0,
         zIndex: 2,
+        '@media print': { display: 'none' },
       }}
     >
       <Box sx={{ flex: 1, minWidth: 0, fontSize: '0.95rem', lineHeight: 1.3 }}>
@@ -112,11 +119,18 @@ function MindStrip({ head }: { head: Schemas['ClientHead'] }) {
 function MindContent({ head }: { head: Schemas['ClientHead'] }) {
   const { t } = useTranslation()
   const coming = useComing(head.next_change)
+  const { goals, contacts } = head.client
   return (
     <>
       <Typography id="mind-title" variant="h3" component="h2" sx={{ mb: 1.5 }}>
         {t('mind.title')}
       </Typography>
+      {goals !== '' && (
+        <Box sx={{ mb: 1.5, fontSize: '0.92rem', lineHeight: 1.42 }} translate="no">
+          <strong>{t('clients.goalsShort')}: </strong>
+          {goals}
+        </Box>
+      )}
       {head.notes.length === 0 && (
         <Typography color="text.secondary" sx={{ mb: 1.5 }}>
           {t('mind.nothing')}
@@ -161,6 +175,14 @@ function MindContent({ head }: { head: Schemas['ClientHead'] }) {
           </>
         )}
       </Box>
+      {contacts.length > 0 && (
+        <Box component="details" sx={{ mt: 2, fontSize: '0.92rem' }}>
+          <Box component="summary" sx={{ cursor: 'pointer', fontWeight: 600, mb: 0.5 }}>
+            {t('clients.contacts.short')}
+          </Box>
+          <Contacts contacts={contacts} />
+        </Box>
+      )}
       <Typography color="text.secondary" sx={{ fontSize: '0.82rem', mt: 2, lineHeight: 1.4 }}>
         {head.disclaimer}
       </Typography>

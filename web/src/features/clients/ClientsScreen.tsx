@@ -3,13 +3,15 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import Typography from '@mui/material/Typography'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
+import { useAhead } from '../../common/ahead'
 import { Main } from '../../common/ui/Main'
 import { Empty, Failure, Working } from '../../common/ui/States'
 import { ViewTitle } from '../../common/ui/ViewTitle'
 import { ImportClient } from './ImportClient'
+import { firstChanges } from './model'
 import { useClients } from './queries'
 
 /** The heavy part of the view: what stands around it is there before. */
@@ -26,6 +28,8 @@ export function ClientsScreen() {
   const [adding, setAdding] = useState(() => params.has('new'))
   const [archived, setArchived] = useState(false)
   const clients = useClients(text, archived)
+  const changes = useAhead().data?.changes
+  const nextChanges = useMemo(() => firstChanges(changes ?? []), [changes])
   return (
     <Main sx={{ maxWidth: 1160, mx: 'auto', px: { xs: 1.5, md: 3 }, py: { xs: 1.5, md: 3 } }}>
       <ViewTitle />
@@ -75,7 +79,7 @@ export function ClientsScreen() {
       )}
       {clients.data !== undefined && clients.data.length > 0 && (
         <Suspense fallback={<Working />}>
-          <ClientsTable clients={clients.data} />
+          <ClientsTable clients={clients.data} ahead={nextChanges} />
         </Suspense>
       )}
       {adding && (

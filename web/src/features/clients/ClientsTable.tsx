@@ -19,8 +19,14 @@ type Cell = GridRenderCellParams<Line>
 const LANES: readonly Lane[] = ['left', 'both', 'right']
 const ALIGNED = { left: 'right', both: 'center', right: 'left' } as const
 
+interface Props {
+  clients: readonly Line[]
+  /** The day of the next change of limits, by client; of who has none there is none. */
+  ahead: ReadonlyMap<string, string>
+}
+
 /** Clients as a table to sort, filter and page through: left and right face each other across the whole body. */
-export function ClientsTable({ clients }: { clients: readonly Line[] }) {
+export function ClientsTable({ clients, ahead }: Props) {
   const { t } = useTranslation()
   const practiceId = usePracticeId()
   const navigate = useNavigate()
@@ -46,8 +52,16 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
       headerAlign: 'right',
       // Who is not booked comes after everybody who is.
       valueGetter: (_, client) => client.next_visit ?? NEVER,
-      renderCell: ({ row }: Cell) =>
-        row.next_visit !== null && <Typography variant="note">{shortDate(row.next_visit)}</Typography>,
+      renderCell: ({ row }: Cell) => <Day date={row.next_visit ?? undefined} />,
+    }
+    const change: GridColDef<Line> = {
+      field: 'change',
+      headerName: t('clients.nextChange'),
+      width: 128,
+      align: 'right',
+      headerAlign: 'right',
+      valueGetter: (_, client) => ahead.get(client.id) ?? NEVER,
+      renderCell: ({ row }: Cell) => <Day date={ahead.get(row.id)} />,
     }
     return [
       {
@@ -87,7 +101,7 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
         ),
       },
       ...(roomy ? LANES.map(sided) : []),
-      ...(roomy ? [next] : []),
+      ...(roomy ? [next, change] : []),
       {
         field: 'last_visit',
         headerName: t('clients.lastHere'),
@@ -99,7 +113,7 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
         renderCell: ({ row }: Cell) => <LastHere client={row} />,
       },
     ]
-  }, [t, practiceId, roomy])
+  }, [t, practiceId, roomy, ahead])
   const open = (client: Line) => {
     void navigate(addressOf(screenById(firstStop(client)), practiceId, client.id))
   }
@@ -119,6 +133,10 @@ export function ClientsTable({ clients }: { clients: readonly Line[] }) {
       />
     </Box>
   )
+}
+
+function Day({ date }: { date: string | undefined }) {
+  return date !== undefined && <Typography variant="note">{shortDate(date)}</Typography>
 }
 
 /** A day after every other. */

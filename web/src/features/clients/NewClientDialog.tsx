@@ -43,6 +43,8 @@ export function NewClientDialog({ onClose }: { onClose: () => void }) {
       body: {
         name: draft.name.trim(),
         occupation: draft.occupation.trim(),
+        goals: '',
+        contacts: [],
         ...(draft.birth_date === '' ? {} : { birth_date: draft.birth_date }),
         discomfort_allowed: 2,
       },

@@ -10,3 +10,12 @@ export function recordsOf(client: Line, lane: Lane): string[] {
 export function firstStop(client: Line): 'limits' | 'choose' {
   return client.left.length + client.middle.length + client.right.length === 0 ? 'limits' : 'choose'
 }
+
+/** The day of each client's next change of limits; changes come in the order of their dates. */
+export function firstChanges(
+  changes: readonly Pick<Schemas['PracticeChange'], 'client_id' | 'date'>[],
+): ReadonlyMap<string, string> {
+  const first = new Map<string, string>()
+  for (const { client_id, date } of changes) if (!first.has(client_id)) first.set(client_id, date)
+  return first
+}

@@ -6,24 +6,19 @@ import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import FormGroup from '@mui/material/FormGroup'
 import FormLabel from '@mui/material/FormLabel'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { type SubmitEvent, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Refused } from '../../common/ui/States'
 import { ApiProblem, type Schemas } from '../../api/client'
 import { useKeptDraft } from '../../common/drafts'
-import { DateField } from '../../common/forms/DateField'
-import { UNFINISHED } from '../../common/forms/unfinished'
+import { undated } from '../../common/forms/dated'
+import { type Who, WordFields } from '../../common/forms/WordFields'
 import { useClientPath } from '../../common/route'
 import { DraftNote } from '../../common/ui/DraftNote'
 import { Fields } from '../../common/ui/layout'
 import type { Form } from './forms'
 import { useClearance } from './queries'
 
-type Who = Schemas['Clearance']['who']
-
-const WHO: readonly Who[] = ['surgeon', 'doctor', 'physiotherapist', 'midwife']
 type Draft = { who: Who; date: string; scope: string[] }
 
 /** A treating professional's dated word. */
@@ -53,8 +48,9 @@ export function ClearanceDialog({
   const problems = give.error instanceof ApiProblem ? give.error.byField : {}
   const submit = (event: SubmitEvent) => {
     event.preventDefault()
-    if (draft.date === '' || draft.date === UNFINISHED) {
-      setLocal(t(draft.date === '' ? 'limits.clearanceForm.dateNeeded' : 'common.unfinishedDate'))
+    const missing = undated(draft.date)
+    if (missing !== undefined) {
+      setLocal(t(missing))
       return
     }
     give.mutate(
@@ -74,27 +70,13 @@ export function ClearanceDialog({
         <Fields>
           <DraftNote since={since} onDiscard={clear} />
           <Refused error={give.error} />
-          <TextField
-            select
-            label={t('limits.clearanceForm.who')}
-            value={draft.who}
-            onChange={(event) => {
-              setDraft({ ...draft, who: event.target.value as Who })
-            }}
-          >
-            {WHO.map((who) => (
-              <MenuItem key={who} value={who}>
-                {t(`limits.clearanceForm.${who}`)}
-              </MenuItem>
-            ))}
-          </TextField>
-          <DateField
-            label={t('limits.clearanceForm.date')}
-            value={draft.date}
+          <WordFields
+            who={draft.who}
+            date={draft.date}
             problem={local ?? problems['date']}
-            onChange={(date) => {
+            onChange={(changed) => {
               setLocal(undefined)
-              setDraft({ ...draft, date })
+              setDraft({ ...draft, ...changed })
             }}
           />
           <FormGroup>

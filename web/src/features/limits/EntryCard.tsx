@@ -11,12 +11,16 @@ import type { Schemas } from '../../api/client'
 import { longDate, shortDate } from '../../common/dates'
 import { ClearanceDialog } from './ClearanceDialog'
 import { DailyDialog } from './DailyDialog'
+import { Differences } from './Differences'
+import { InstructionDialog } from './InstructionDialog'
+import { Instructions } from './Instructions'
 import { LimitList } from './LimitList'
 import type { Forms } from './forms'
 import { cardId, formOfEntry } from './model'
 import { useWithdrawEntry } from './queries'
 import { colours } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
+import { useMayWrite } from '../../common/session'
 
 interface Props {
   forms: Forms
@@ -31,7 +35,8 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
   const { t } = useTranslation()
   const path = useClientPath()
   const withdraw = useWithdrawEntry()
-  const [dialog, setDialog] = useState<'clearance' | 'daily' | null>(null)
+  const mayWrite = useMayWrite(path.practice_id)
+  const [dialog, setDialog] = useState<'clearance' | 'daily' | 'word' | null>(null)
   const { kind } = entry.entry
   const form = formOfEntry(forms, entry.entry)
   const asked = entry.asked_today
@@ -62,12 +67,13 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
       {entry.clearances.map((given) => (
         <Typography key={`${given.who}${given.date}`} sx={{ mt: 0.5 }}>
           {t('limits.clearedBy', {
-            who: t(`limits.clearanceForm.${given.who}`),
+            who: t(`said.professionals.${given.who}`),
             date: longDate(given.date),
             scope: given.scope.map((scope) => form?.scopes[scope] ?? scope).join(', '),
           })}
         </Typography>
       ))}
+      <Instructions entry={entry} mayWrite={mayWrite} />
       {asked && entry.pain_today !== null && entry.daily_date !== null && (
         <Typography sx={{ mt: 0.5 }}>
           {t('limits.painOf', { pain: entry.pain_today, date: shortDate(entry.daily_date) })}
@@ -117,6 +123,15 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
                 {t('limits.clearance')}
               </Button>
             )}
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => {
+                setDialog('word')
+              }}
+            >
+              {t('limits.word.record')}
+            </Button>
             <Button size="small" onClick={onCorrect}>
               {t('limits.correct')}
             </Button>
@@ -132,6 +147,7 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
           {t('limits.withdraw')}
         </Button>
       </Box>
+      {entry.corrected && kind !== 'unreadable' && <Differences entry={entry} />}
       {withdraw.isError && (
         <Alert severity="error" sx={{ mt: 1 }}>
           <strong>{t('limits.notWithdrawn')}</strong> {withdraw.error.message}
@@ -140,6 +156,7 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
       {dialog === 'clearance' && form !== undefined && (
         <ClearanceDialog form={form} entry={entry} onClose={close} />
       )}
+      {dialog === 'word' && <InstructionDialog entry={entry} onClose={close} />}
       {dialog === 'daily' && <DailyDialog entry={entry} onClose={close} />}
     </Box>
   )

@@ -68,6 +68,29 @@ export function useRestoreEntry() {
   return query.useMutation('post', `${ENTRIES}/{entry_id}/restore`, useEntriesChanged())
 }
 
+/** What a treating professional said of a record. */
+export function useGiveInstruction() {
+  return query.useMutation('post', `${ENTRIES}/{entry_id}/instructions`, useEntriesChanged())
+}
+
+export function useWithdrawInstruction() {
+  return query.useMutation(
+    'delete',
+    `${ENTRIES}/{entry_id}/instructions/{instruction_id}`,
+    useEntriesChanged(),
+  )
+}
+
+/** What a corrected record would have changed on the mat; slow, and asked for only when it is wanted. */
+export function useDifferences(entry_id: string, wanted: boolean) {
+  return query.useQuery(
+    'get',
+    `${ENTRIES}/{entry_id}/differences`,
+    { params: { path: { ...useClientPath(), entry_id } } },
+    { enabled: wanted },
+  )
+}
+
 export function useClearance() {
   return query.useMutation('post', `${ENTRIES}/{entry_id}/clearances`, useEntriesChanged())
 }

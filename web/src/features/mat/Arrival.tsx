@@ -5,15 +5,17 @@ import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Lane, Schemas } from '../../api/client'
 import { useDaily } from '../../common/daily'
+import { shortDate } from '../../common/dates'
 import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { Lanes, Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
-import { colours, laneColour, serif } from '../../theme/theme'
+import { laneColour, serif } from '../../theme/theme'
 import { Touch } from '../../common/ui/Touch'
 import { MorningChecks } from '../../common/ui/MorningChecks'
 import { useNews } from './queries'
+import { SignsCheck } from './SignsCheck'
 import { Scores } from '../../common/ui/Scores'
 
 const NEWS = ['fall', 'flare', 'illness', 'new_pain', 'procedure'] as const
@@ -34,7 +36,6 @@ const Page = styled('div')(({ theme }) => ({
     margin: 0,
     marginBottom: theme.spacing(0.75),
   },
-  '& .doctor': { margin: 0, paddingLeft: 20, lineHeight: 1.45, color: colours.muted },
 }))
 
 /** What is known of the arrival before it is stored with the first hold. */
@@ -73,7 +74,7 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
       }}
     />
   )
-  const signs = [...new Set(mat.card.map(({ doctor }) => doctor).filter(Boolean))]
+  const lastNote = mat.notes.find(({ date }) => date < mat.date)
   return (
     <Page>
       {mat.morning_open.length > 0 && <MorningChecks items={mat.morning_open} />}
@@ -143,14 +144,11 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
         )}
         <Refused error={news.error} />
       </section>
-      {signs.length > 0 && (
+      {mat.checks.length > 0 && <SignsCheck checks={mat.checks} today={mat.date} />}
+      {lastNote !== undefined && (
         <section>
-          <h2>{t('mat.arrival.doctor')}</h2>
-          <ul className="doctor">
-            {signs.map((sign) => (
-              <li key={sign}>{sign}</li>
-            ))}
-          </ul>
+          <h2>{t('visitNote.last', { date: shortDate(lastNote.date) })}</h2>
+          <div translate="no">{lastNote.text}</div>
         </section>
       )}
       <Button

@@ -10,6 +10,7 @@ import type { Schemas } from '../../api/client'
 import { timeOfDay } from '../../common/dates'
 import { useKeptDraft } from '../../common/drafts'
 import { useClientPath } from '../../common/route'
+import { Contacts } from '../../common/ui/Contacts'
 import { Fields, Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
 import { laneColour } from '../../theme/theme'
@@ -49,6 +50,7 @@ export function EmergencyCard({ mat, client, onClose }: Props) {
             )}
           </div>
         ))}
+        {mat.contacts.length > 0 && <Contacts contacts={mat.contacts} />}
         {mat.incidents.map(({ at, text }) => (
           <Typography key={at} translate="no">
             {timeOfDay(new Date(at).getTime())}: {text}

@@ -8,6 +8,7 @@ import { timeOfDay } from '../../common/dates'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
 import { Row } from '../../common/ui/layout'
+import { VisitNote } from '../../common/ui/VisitNote'
 import { colours, laneColour, serif } from '../../theme/theme'
 import { scoresOf } from './LoggedHolds'
 import { lanesOf, partOf } from './road'
@@ -63,6 +64,7 @@ export function Summary({ mat, onBack }: Props) {
           <div translate="no">{text}</div>
         </section>
       ))}
+      <VisitNote date={mat.date} notes={mat.notes} />
       <Row wrap gap={1.5} style={{ marginTop: 16 }}>
         <Button
           component={Link}

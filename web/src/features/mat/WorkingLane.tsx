@@ -105,6 +105,11 @@ export function WorkingLane({ lane, name, date, mat, breath_s, before, notes, on
               <strong>{used.short}</strong>, {used.dose}
               {used.setup_words !== '' && ` · ${used.setup_words}`}
             </div>
+            {mat.note !== '' && (
+              <div className="setup" translate="no">
+                “{mat.note}”
+              </div>
+            )}
             {mat.changed_since !== null && <Changed since={mat.changed_since} />}
             {minded.length > 0 && (
               <ul className="mind" aria-label={t('mat.mind')}>

@@ -1,5 +1,4 @@
 import { screen, waitFor } from '@testing-library/react'
-import { useState } from 'react'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { CLIENT, expectAccessible, refusal, show } from '../../testing/app'
@@ -9,35 +8,54 @@ const MEASURES = `POST /api${CLIENT}/measures`
 const detail = {
   unmet: [{ words: 'Turns out only 50°.', bound: 'hip_external_rotation', sides: ['right'] }],
   findings: [
-    { severity: 'caution', codes: ['knee_twist'], sentence: 'The knee is twisted 7°.', size: 1 },
+    {
+      severity: 'caution',
+      side: 'right',
+      accepted: null,
+      codes: ['knee_twist'],
+      sentence: 'The knee is twisted 7°.',
+      size: 1,
+    },
     { severity: 'stop', codes: ['hip_flexion'], sentence: 'The hip bends past 90°.', size: 1 },
   ],
 } as unknown as Schemas['DetailOut']
 
+const CAUTIONS = `POST /api${CLIENT}/cautions`
+
 function Shown() {
-  const [reasons, setReasons] = useState<Record<string, string>>({})
-  return (
-    <Findings
-      side="right"
-      detail={detail}
-      reasons={reasons}
-      onReason={(code, reason) => {
-        setReasons({ ...reasons, [code]: reason })
-      }}
-    />
-  )
+  return <Findings side="right" family="half_pigeon" detail={detail} />
 }
 
 describe('what binds at a set-up', () => {
-  it('lets a caution be accepted with a reason, and nothing else', async () => {
-    const { user } = show(<Shown />)
+  it('lets a caution be taken on with a reason, and nothing else', async () => {
+    const { user, sent } = show(<Shown />, { [CAUTIONS]: null })
     const accept = screen.getAllByRole('button', { name: 'Accept with a reason' })
     expect(accept).toHaveLength(1)
     await user.click(accept[0] as HTMLElement)
     await user.keyboard('hand on the shin{Enter}')
-    expect(screen.getByRole('button', { name: 'accepted: hand on the shin' })).toBeTruthy()
-    expect(screen.queryByRole('textbox')).toBeNull()
+    await waitFor(() => {
+      expect(sent.at(-1)?.body).toEqual({
+        family: 'half_pigeon',
+        codes: ['knee_twist'],
+        side: 'right',
+        accepted: true,
+        reason: 'hand on the shin',
+      })
+    })
     await expectAccessible()
+  })
+
+  it('shows why it was taken on, by whom and when, and lets it be opened again', async () => {
+    const accepted = { reason: 'A thick mat.', by: 'Ottoline Marsh', at: '2026-11-12T10:00:00Z' }
+    const known = { ...detail, findings: detail.findings.map((each) => ({ ...each, accepted })) }
+    const { user, sent } = show(<Findings side="right" family="half_pigeon" detail={known} />, {
+      [CAUTIONS]: null,
+    })
+    expect(screen.getByText('A thick mat.').closest('span')?.textContent).toContain('Ottoline Marsh')
+    await user.click(screen.getByRole('button', { name: 'No longer' }))
+    await waitFor(() => {
+      expect(sent.at(-1)?.body).toMatchObject({ accepted: false })
+    })
   })
 
   it('stores what was seen beyond a bound, for its side', async () => {
@@ -56,7 +74,7 @@ describe('what binds at a set-up', () => {
 
   it('is nothing where nothing binds', () => {
     const free = { ...detail, unmet: [], findings: [] }
-    show(<Findings side="left" detail={free} reasons={{}} onReason={() => undefined} />)
+    show(<Findings side="left" family="half_pigeon" detail={free} />)
     expect(screen.queryByRole('list')).toBeNull()
   })
 })

@@ -1,34 +1,29 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
-import { memo, type ReactNode, useState } from 'react'
+import { memo, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Lane, Schemas } from '../../api/client'
 import { Failure } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { useSeenOnTheMat } from './queries'
-import type { LaneState } from './useLaneState'
+import { TakeOn } from './TakeOn'
 import { laneColour } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
 import { seenReading } from '../../common/readings'
 
+const SMALL = { py: 0, minHeight: 24 } as const
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
 
-/** What binds at this set-up. A caution may be accepted with a reason; stops and questions may not. */
-export const Findings = memo(function Findings({
-  side,
-  detail,
-  reasons,
-  onReason,
-}: {
+interface Props {
   side: Lane
+  family: string
   detail: Schemas['DetailOut']
-  reasons: LaneState['reasons']
-  onReason: LaneState['setReason']
-}) {
+}
+
+/** What binds at this set-up. A caution may be taken on with a reason; stops and questions may not. */
+export const Findings = memo(function Findings({ side, family, detail }: Props) {
   const { t } = useTranslation()
-  const [open, setOpen] = useState<string | null>(null)
   const path = useClientPath()
   const lift = useSeenOnTheMat()
   if (detail.unmet.length + detail.findings.length === 0) return null
@@ -40,7 +35,7 @@ export const Findings = memo(function Findings({
             <>
               <Button
                 size="small"
-                sx={{ py: 0, minHeight: 24 }}
+                sx={SMALL}
                 disabled={lift.isPending}
                 onClick={() => {
                   lift.mutate({
@@ -57,43 +52,11 @@ export const Findings = memo(function Findings({
         </Item>
       ))}
       {lift.error !== null && <Failure error={lift.error} />}
-      {detail.findings.map((finding) => {
-        const code = finding.codes[0] ?? ''
-        const reason = reasons[code] ?? ''
-        return (
-          <Item key={finding.sentence} mark={MARK[finding.severity]} text={finding.sentence}>
-            {finding.severity === 'caution' && open !== code && (
-              <Button
-                size="small"
-                sx={{ py: 0, minHeight: 24 }}
-                onClick={() => {
-                  setOpen(code)
-                }}
-              >
-                {reason === '' ? t('setUp.accept') : t('setUp.accepted', { reason })}
-              </Button>
-            )}
-            {open === code && (
-              <TextField
-                autoFocus
-                fullWidth
-                variant="standard"
-                placeholder={t('setUp.acceptReason')}
-                value={reason}
-                onChange={(event) => {
-                  onReason(code, event.target.value)
-                }}
-                onBlur={() => {
-                  setOpen(null)
-                }}
-                onKeyDown={(event) => {
-                  if (event.key === 'Enter') setOpen(null)
-                }}
-              />
-            )}
-          </Item>
-        )
-      })}
+      {detail.findings.map((finding) => (
+        <Item key={finding.sentence} mark={MARK[finding.severity]} text={finding.sentence}>
+          {finding.severity === 'caution' && <TakeOn family={family} finding={finding} />}
+        </Item>
+      ))}
     </Box>
   )
 })

@@ -6,8 +6,6 @@ import { Labelled } from '../../common/ui/Labelled'
 import type { Lane, Schemas } from '../../api/client'
 import { type CommandName, useHint, useKeysOf } from '../../common/commands'
 import { VerdictMark } from '../../common/ui/VerdictMark'
-import { FoldHelp } from './FoldHelp'
-import { Options } from './Options'
 import type { LaneState } from './useLaneState'
 import { Way } from './Way'
 import { laneColour } from '../../theme/theme'
@@ -18,13 +16,13 @@ interface Props {
   onGo: (side: Lane, rung: string) => void
 }
 
-/** What to fetch, the other set-ups found, how to get in and out, and the rungs beside this one. */
+/** How to get in and out, what to say and watch, and the rungs beside this one. */
 export const LaneDetails = memo(function LaneDetails({ side, state, onGo }: Props) {
   const { t } = useTranslation()
   const go = (variation: string) => {
     onGo(side, variation)
   }
-  const { rung, detail, indices, wanted, choose, verdict } = state
+  const { rung, detail, wanted, verdict } = state
   if (rung === undefined || detail === undefined) return <div />
   return (
     <Box
@@ -32,10 +30,15 @@ export const LaneDetails = memo(function LaneDetails({ side, state, onGo }: Prop
       aria-label={t('setUp.detailsOf', { side: t(`side.${side}`) })}
       sx={{ borderLeft: `3px solid ${laneColour(side)}`, pl: 1.5 }}
     >
-      <Labelled label={t('setUp.fetch')}>
-        <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
-        {detail.folds && <FoldHelp />}
-      </Labelled>
+      <Box sx={{ display: 'flex', gap: 1, mb: 1, flexWrap: 'wrap' }}>
+        <Neighbour command="stepBack" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={go} />
+        <Neighbour
+          command="stepForward"
+          label={t('setUp.stepForward')}
+          neighbour={rung.step_forward}
+          onGo={go}
+        />
+      </Box>
       {detail.technique_words !== '' && (
         <Labelled label={t('setUp.getting')}>
           {detail.technique_words}
@@ -45,18 +48,8 @@ export const LaneDetails = memo(function LaneDetails({ side, state, onGo }: Prop
       {(verdict === 'with_setup' || verdict === 'with_eye') && rung.plain_reasons[0] !== undefined && (
         <Labelled label={t('setUp.plainClosed')}>{rung.plain_reasons[0]}</Labelled>
       )}
-      <Options options={rung.options} chosen={indices} onChoose={choose} />
       <Labelled label={t('setUp.cues')}>{rung.cues.join(' ')}</Labelled>
       <Labelled label={t('setUp.watch')}>{rung.watch.join(' ')}</Labelled>
-      <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
-        <Neighbour command="stepBack" label={t('setUp.stepBack')} neighbour={rung.step_back} onGo={go} />
-        <Neighbour
-          command="stepForward"
-          label={t('setUp.stepForward')}
-          neighbour={rung.step_forward}
-          onGo={go}
-        />
-      </Box>
     </Box>
   )
 })

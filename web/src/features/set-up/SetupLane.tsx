@@ -11,6 +11,8 @@ import { VerdictMark } from '../../common/ui/VerdictMark'
 import { laneColour } from '../../theme/theme'
 import { Row } from '../../common/ui/layout'
 import { Findings } from './Findings'
+import { FoldHelp } from './FoldHelp'
+import { Options } from './Options'
 import { Stepper } from './Stepper'
 import { TakeToTheMat } from './TakeToTheMat'
 import type { LaneState } from './useLaneState'
@@ -105,6 +107,14 @@ export const SetupLane = memo(function SetupLane({ side, state, active, onActiva
         </Box>
         <TakeToTheMat side={side} state={state} />
       </Row>
+      {detail !== undefined && (
+        <Box sx={{ fontSize: '0.95rem', lineHeight: 1.35, mt: 0.5 }}>
+          {t('setUp.fetch')}:{' '}
+          <strong>{detail.fetch.length === 0 ? t('setUp.nothingToFetch') : detail.fetch.join(', ')}</strong>
+          {detail.folds && <FoldHelp />}
+        </Box>
+      )}
+      <Options options={rung.options} chosen={indices} onChoose={choose} />
       {rung.no_stack !== null && <Alert severity="info">{rung.no_stack}</Alert>}
       {grid !== null && (
         <Box
@@ -154,9 +164,7 @@ export const SetupLane = memo(function SetupLane({ side, state, active, onActiva
           )}
         </Box>
       )}
-      {detail !== undefined && (
-        <Findings side={side} detail={detail} reasons={state.reasons} onReason={state.setReason} />
-      )}
+      {detail !== undefined && <Findings side={side} family={rung.family} detail={detail} />}
     </>,
   )
 })

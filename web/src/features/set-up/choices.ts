@@ -2,11 +2,11 @@ import type { Schemas } from '../../api/client'
 
 type Setup = Record<string, Schemas['SlotValue']>
 
-/** What was chosen on one rung: slot values, the dose in seconds, and why a caution is accepted, by its code. */
+/** What was chosen on one rung: slot values, the dose in seconds, and a note. */
 interface Choice {
   setup?: Setup
   dose?: number
-  reasons?: Record<string, string>
+  note?: string
 }
 
 /**
@@ -20,7 +20,7 @@ export const NOTHING_CHOSEN: Choices = {}
 export type Chosen =
   | { chose: 'setup'; of: string; setup: Setup }
   | { chose: 'dose'; of: string; seconds: number }
-  | { chose: 'reason'; of: string; code: string; reason: string }
+  | { chose: 'note'; of: string; note: string }
 
 /** The key of a rung's choice: its own, with the side where the sides differ. */
 export function choiceKey(variation: string, side: string, shared: boolean): string {
@@ -29,17 +29,16 @@ export function choiceKey(variation: string, side: string, shared: boolean): str
 
 /** The choices after one more was made; the others, and what else was chosen on the same rung, stay. */
 export function choicesAfter(choices: Choices, event: Chosen): Choices {
-  const before = choices[event.of] ?? {}
-  return { ...choices, [event.of]: { ...before, ...changed(before, event) } }
+  return { ...choices, [event.of]: { ...choices[event.of], ...chosenIn(event) } }
 }
 
-function changed(before: Choice, event: Chosen): Choice {
+function chosenIn(event: Chosen): Choice {
   switch (event.chose) {
     case 'setup':
       return { setup: event.setup }
     case 'dose':
       return { dose: event.seconds }
-    case 'reason':
-      return { reasons: { ...before.reasons, [event.code]: event.reason } }
+    case 'note':
+      return { note: event.note }
   }
 }

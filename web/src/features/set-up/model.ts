@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import type { Schemas } from '../../api/client'
+import type { Schemas, Side } from '../../api/client'
 
 type Grid = Schemas['GridOut']
 type Axis = Schemas['AxisOut']
@@ -160,4 +160,29 @@ export function reading(t: TFunction, value: number, ruler: Scale): string {
   return goesOtherWay(value, ruler)
     ? `${ruler.opposite ?? ''} ${against(t, -value, { ...ruler, boundary: null })}`
     : against(t, value, ruler)
+}
+
+type Planned = NonNullable<Schemas['SetupOut']['planned']>
+
+/** What an answer of the mat says is planned of a rung on a side. */
+export function partPlanned(
+  mat: Schemas['MatOut'],
+  variation: string,
+  side: Side,
+): Pick<Planned, 'setup' | 'dose_s'> | null {
+  const parts = mat.families.map((family) => family[side])
+  return parts.find((part) => part?.variation === variation) ?? null
+}
+
+/** Whether what is shown is what today's plan has, something else of a planned rung, or of one that is not planned. */
+export function savedAs(
+  planned: Pick<Planned, 'setup' | 'dose_s'> | null,
+  axes: readonly Axis[],
+  indices: readonly number[],
+  dose_s: number,
+): 'saved' | 'otherwise' | 'looked' {
+  if (planned === null) return 'looked'
+  const there = indicesOf(axes, planned.setup)
+  const same = there?.every((index, place) => index === indices[place]) ?? false
+  return same && planned.dose_s === dose_s ? 'saved' : 'otherwise'
 }

@@ -1,4 +1,4 @@
-import { keepPreviousData } from '@tanstack/react-query'
+import { keepPreviousData, useQueryClient } from '@tanstack/react-query'
 import { query, type Schemas, type Side } from '../../api/client'
 import { useChanged, useKeep } from '../../common/changes'
 import { useClientPath } from '../../common/route'
@@ -47,13 +47,24 @@ export function useWay(variation_id: string, side: Side, setup: Record<string, S
 
 export function useTakeToTheMat() {
   const keep = useKeep()
+  const queries = useQueryClient()
   const changed = useChanged('plan', [`${CLIENT}/mat`])
   return query.useMutation('post', `${CLIENT}/mat`, {
     onSuccess: (mat) => {
       keep.mat(mat)
       changed()
+      // The rung says what is planned of it: asked for again when it is opened next.
+      void queries.invalidateQueries({
+        predicate: ({ queryKey: [, path] }) => path === SETUP,
+        refetchType: 'none',
+      })
     },
   })
+}
+
+/** A caution taken on with a reason, or no longer. */
+export function useTakeOn() {
+  return query.useMutation('post', `${CLIENT}/cautions`, { onSuccess: useChanged('cautions') })
 }
 
 /** What was seen on the mat beyond what the model takes for possible: from today on something to mind, no bound. */

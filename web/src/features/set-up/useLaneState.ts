@@ -12,7 +12,6 @@ export function useChosen(clientId: string, today: string) {
 
 const NO_AXES: Schemas['AxisOut'][] = []
 const NO_PLACES: number[] = []
-const NO_REASONS: Record<string, string> = {}
 
 /**
  * One lane: the rung's whole grid, the choice on every slot, and the chosen set-up in full. It keeps its identity while
@@ -40,12 +39,6 @@ export function useLaneState(
   // While another rung loads, the last rung's drawing must not stand in for it.
   const detail = rung === undefined ? undefined : found
   const again = useCallback(() => void refetch(), [refetch])
-  const setReason = useCallback(
-    (code: string, reason: string) => {
-      choose({ chose: 'reason', of: key, code, reason })
-    },
-    [choose, key],
-  )
   const offer = offered !== null && offered.variation === variationId ? offered.dose_s : undefined
   return useMemo(
     () => ({
@@ -58,16 +51,18 @@ export function useLaneState(
       verdict: (rung?.grid && verdictAt(rung.grid, indices)) ?? rung?.verdict ?? 'leave_out',
       detail,
       dose: doseFrom(rung?.doses ?? [], own?.dose ?? offer),
-      reasons: own?.reasons ?? NO_REASONS,
       choose: (next: number[]) => {
         choose({ chose: 'setup', of: key, setup: setupFrom(axes, next) })
+      },
+      note: own?.note ?? rung?.note ?? '',
+      setNote: (note: string) => {
+        choose({ chose: 'note', of: key, note })
       },
       setDose: (seconds: number) => {
         choose({ chose: 'dose', of: key, seconds })
       },
-      setReason,
     }),
-    [rung, error, again, axes, indices, wanted, detail, own, offer, setReason, choose, key],
+    [rung, error, again, axes, indices, wanted, detail, own, offer, choose, key],
   )
 }
 

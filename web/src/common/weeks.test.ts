@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daysBetween, weeksOf } from './strip'
+import { daysBetween, weeksOf } from './weeks'
 
 describe('the strip of weeks', () => {
   it('counts days over the end of summer time, a leap day and a new year', () => {
