@@ -54,7 +54,7 @@ def main() -> int:
     )
     me = demo.ask("GET", "/api/auth/me")
     practice = f"/api/practices/{me['practices'][0]['id']}"
-    for path in ("/settings", "/library", "/library/purposes", "/library/words", "/records"):
+    for path in ("/settings", "/calendar", "/library", "/library/purposes", "/library/words", "/records"):
         demo.ask("GET", practice + path)
     demo.ask("GET", f"{practice}/library/families/figure_four?side=left")
     demo.ask("GET", f"{practice}/library/variations/{SHOWN}?side=left")
@@ -63,7 +63,7 @@ def main() -> int:
     shared = next(each for each in clients if each["occupation"] == "baker")
     whom = next(each for each in clients if each["occupation"] == "clock repairer")
     client = f"{practice}/clients/{whom['id']}"
-    for path in ("", "/coming", "/calendar", "/families", "/entries", "/measures"):
+    for path in ("", "/coming", "/calendar", "/families", "/entries", "/measures", "/visit-notes"):
         demo.ask("GET", client + path)
     for path in ("", "/drawings"):
         for family in ("figure_four", "low_lunge", "sit_to_stand"):
@@ -75,7 +75,7 @@ def main() -> int:
         demo.ask("POST", setup, {"setup": chosen, "view": "side"})
         demo.ask("POST", f"{setup}/way", {"setup": chosen})
         demo.ask("POST", f"{setup}/ways", {"setup": chosen})
-        plan = {"variation": rung, "side": side, "setup": chosen, "dose_s": 30, "accepted": []}
+        plan = {"variation": rung, "side": side, "setup": chosen, "dose_s": 30}
         demo.ask("POST", f"{client}/mat", plan, keep=False)
     tried = f"{client}/setups/{TRIED}/left"
     demo.ask("POST", f"{tried}/ways", {"setup": demo.ask("GET", tried, keep=False)["options"][0]["detail"]["setup"]})

@@ -15,8 +15,8 @@ from appointments.schemas import BookIn
 from appointments.services import book
 from asketa_core import NoGrid, Side, SlotValue, file_of, standard_library
 from clients.models import Client
-from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope
-from clients.services import answer_daily, create_client, give_clearance, record_entry
+from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryEnvelope, WordIn
+from clients.services import answer_daily, create_client, give_clearance, give_instruction, record_entry
 from common import clock
 from common.speech import words
 from engine.answers import Today
@@ -26,7 +26,8 @@ from measures.services import store_readings
 from practices.models import Membership, Practice
 from practices.tenancy import opened
 from room.services import stock_room
-from visits.schemas import ItemIn, PlanIn, TrialIn
+from visits.notes import write_note
+from visits.schemas import ItemIn, PlanIn, TrialIn, VisitNoteIn
 from visits.services import answer_morning, log_item, take_to_the_mat
 from visits.trials import keep_trial
 
@@ -84,7 +85,8 @@ class _Loader:
         first = max([v["days_ago"] for v in raw["visits"]] + [raw.get("ranges", {}).get("days_ago", 0)]) + 1
         with clock.set_to(self._at(first)):
             today = self._at(first).date()
-            data = ClientIn(name=raw["name"], birth_date=raw["birth_date"], occupation=raw["occupation"])
+            about = {name: raw[name] for name in ("birth_date", "occupation", "goals", "contacts") if name in raw}
+            data = ClientIn(name=raw["name"], **about)
             client = create_client(self._practice, self._user, data, today)
             body = [
                 ReadingIn(quantity=name, value=value, note=raw.get("low_back", "") if name == "sitting_seat" else "")
@@ -122,6 +124,11 @@ class _Loader:
             with clock.set_to(day):
                 data = ClearanceIn(who=given["who"], date=day.date(), scope=given["scope"])
                 give_clearance(entry, self._user, data, day.date())
+        for word in raw.get("words", []):
+            day = self._at(word["days_ago"])
+            with clock.set_to(day):
+                said = {name: value for name, value in word.items() if name != "days_ago"}
+                give_instruction(entry, self._user, WordIn(date=day.date(), **said), day.date())
         # Asked at every visit: an older answer would count as unknown on the way.
         for days_ago in {v["days_ago"] for v in self._raw["visits"]} if "daily" in raw else ():
             answer = raw["daily"]
@@ -157,6 +164,10 @@ class _Loader:
             if "settled" in item:
                 with clock.set_to(moment + dt.timedelta(days=1)):
                     answer_morning(client, self._user, logged, item["settled"])
+
+        if "note" in raw:
+            with clock.set_to(self._at(raw["days_ago"]) + dt.timedelta(hours=1)):
+                write_note(Today.of(client), self._user, VisitNoteIn(text=raw["note"]))
 
     def _trial(self, client: Client, raw: dict[str, Any]) -> None:
         """Both ways of a slot, tried from the set-up that was used."""

@@ -44,6 +44,7 @@ export const theme = createTheme({
           },
         },
         body: { fontVariantNumeric: 'tabular-nums' },
+        a: { color: 'inherit' },
         [FOCUSED]: { outline: '3px solid var(--focus)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': { animation: 'none !important', transition: 'none !important' },

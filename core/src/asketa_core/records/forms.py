@@ -1,7 +1,7 @@
 """What is asked of a kind of record, as JSON Schema that an interface can draw a form from.
 
 Beside the usual words of JSON Schema: ``x-order`` names the facts in the order they are asked, ``x-when`` what a question
-depends on, ``x-unit`` what a number is meant in.
+depends on, ``x-group`` the heading it stands under, ``x-unit`` what a number is meant in.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from asketa_core.errors import DataError
-from asketa_core.records.kind import Kind, Sides, When
+from asketa_core.records.kind import Kind, Question, Sides, When
 from asketa_core.records.registry import KINDS
 from asketa_core.texts import Phrase, Words, codes, has, say
 
@@ -84,9 +84,18 @@ def schema_of(kind: Kind) -> dict[str, Any]:
         said = _described(kind, question.fact, whole["properties"][question.fact], defs)
         if question.when:
             said["x-when"] = [_condition(when) for when in question.when]
+        if (group := _group(kind, question)) is not None:
+            said["x-group"] = say("groups", group)
         properties[question.fact] = said
     order = [question.fact for question in kind.questions]
     return {"type": "object", "properties": properties, "x-order": order, "additionalProperties": False}
+
+
+def _group(kind: Kind, question: Question) -> str | None:
+    """What a question stands under; signs that belong to a doctor under a heading of their own."""
+    if question.group is None and kind.signs is not None and question.fact == kind.signs.fact:
+        return "now"
+    return question.group
 
 
 def _condition(when: When) -> dict[str, Any]:

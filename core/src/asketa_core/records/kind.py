@@ -42,10 +42,17 @@ class Question:
 
     fact: str
     when: tuple[When, ...] = ()
+    group: str | None = None
+    """What it is asked together with: a code of the catalogue's ``groups``."""
 
 
 def asked(fact: str, *when: When) -> Question:
     return Question(fact, when)
+
+
+def together(group: str, *questions: Question) -> tuple[Question, ...]:
+    """Questions that stand under one heading."""
+    return tuple(replace(question, group=group) for question in questions)
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from typing import Literal, TypeAlias
 
 from asketa_core.texts.catalogue import parameters
 
-Style = Literal["and", "or", "comma", "semicolon"]
+Style = Literal["and", "or", "blank", "comma", "semicolon"]
 Shape = Literal["sentence", "inside"]
 
 

@@ -44,7 +44,7 @@ MONTH_FIRST = {REFERENCE: "en_US"}
 ISO_DATES = {"": "%Y-%m-%d", "day": "%m-%d", "month": "%Y-%m"}
 
 _LISTS: Mapping[Style, Literal["standard", "or"]] = {"and": "standard", "or": "or"}
-_JOINED: Mapping[Style, str] = {"comma": ", ", "semicolon": "; "}
+_JOINED: Mapping[Style, str] = {"blank": " ", "comma": ", ", "semicolon": "; "}
 
 
 class Words:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, fields, replace
 from typing import Any, get_args
 
@@ -17,7 +17,7 @@ from asketa_core.setup.screened import Screened, Stage
 from asketa_core.texts import NOTHING, Phrase, Said, listed, parameters, say
 from asketa_core.units import Side
 from asketa_core.words import numbers
-from asketa_core.words.limits import display_term, instruction_words, limit_words, missing_facts, short_words
+from asketa_core.words.limits import display_term, graded, instruction_words, limit_words, missing_facts, short_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,15 +145,20 @@ def limit_lines(limits: Iterable[Limit]) -> list[LimitLine]:
     )
     lines = {
         LimitLine(
-            limit.code,
-            short_words([limit])[0].sentence,
-            limit_words(limit, "therapist"),
-            limit.severity.code,
-            authority_words(limit),
-        ): -int(limit.severity)
-        for limit in limits
+            of_one_kind[0].code,
+            words.sentence,
+            _reasons(of_one_kind),
+            of_one_kind[0].severity.code,
+            authority_words(of_one_kind[0]),
+        ): -int(of_one_kind[0].severity)
+        for of_one_kind, words in graded(limits)
     }
     return [*asks, *sorted(lines, key=lambda line: lines[line])]
+
+
+def _reasons(limits: Sequence[Limit]) -> Phrase:
+    """Why limits hold, each sentence once."""
+    return listed(list(dict.fromkeys(limit_words(limit, "therapist") for limit in limits)), "blank")
 
 
 def _judged_value(term: Term, side: Side | None, ends: Ends, posture: Posture, row: int) -> tuple[float, float]:

@@ -50,6 +50,51 @@ def short_words(limits: Iterable[Limit]) -> list[Phrase]:
     return list(dict.fromkeys(say("limits", limit.code, "short", limit=_figure(limit)) for limit in limits))
 
 
+def graded(limits: Iterable[Limit]) -> list[tuple[tuple[Limit, ...], Phrase]]:
+    """Limits with the few words for them, those that differ in nothing but their figure and how hard they are as one:
+    'knee twist: over 5° with care, over 15° not'. What a harder one covers already is left out."""
+    kinds: dict[object, list[Limit]] = {}
+    for limit in limits:
+        kinds.setdefault(_gradable(limit), []).append(limit)
+    found = []
+    for members in kinds.values():
+        steps = _steps(members)
+        words = short_words(members[:1])[0] if len(steps) == 1 and steps[0] is members[0] else None
+        if len(steps) == 1:
+            found.append((tuple(members), words or short_words(steps)[0]))
+        else:
+            found.append((tuple(sorted(members, key=lambda limit: -int(limit.severity))), _graded_words(steps)))
+    return found
+
+
+def _gradable(limit: Limit) -> object:
+    """What limits share that can be said as one; a limit of several terms, or of a flag, stands alone."""
+    alone = len(limit.terms) != 1 or limit.terms[0].readout is None or bool(limit.missing)
+    return id(limit) if alone else (limit.entry_id, limit.side, limit.terms[0].kind, limit.phases, limit.ends)
+
+
+def _steps(limits: list[Limit]) -> list[Limit]:
+    """From the one that begins first to the hardest; one that a harder one covers is none of them."""
+    if len(limits) == 1:
+        return limits
+    steps: list[Limit] = []
+    for limit in sorted(limits, key=lambda each: -int(each.severity)):
+        if not steps or limit.terms[0].leaves_less_than(steps[-1].terms[0]):
+            steps.append(limit)
+    return steps[::-1]
+
+
+def _graded_words(steps: list[Limit]) -> Phrase:
+    term = steps[0].terms[0]
+    assert term.readout is not None
+    section = "graded_above" if term.above is not None else "graded_below"
+    parts = tuple(
+        say("lines", section, limit.severity.code, limit=numbers.exact(limit.terms[0].value, unit_of(term.readout)))
+        for limit in steps
+    )
+    return say("lines", "graded", name=say("readouts", term.readout.value, "name"), parts=listed(parts, "comma"))
+
+
 def stop_words(limits: Iterable[Limit]) -> Phrase:
     """Everything that limits close as one line; nothing where they close nothing."""
     return _line(limit for limit in limits if limit.severity is Severity.STOP)
@@ -61,7 +106,7 @@ def binding_words(limits: Iterable[Limit]) -> Phrase:
 
 
 def _line(limits: Iterable[Limit]) -> Phrase:
-    words = short_words(limits)
+    words = list(dict.fromkeys(words for _, words in graded(limits)))
     return full_stop(listed(words)) if words else NOTHING
 
 

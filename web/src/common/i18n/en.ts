@@ -460,8 +460,14 @@ export const en = {
     clearedBy: 'Cleared by the {{who}}, {{date}}: {{scope}}',
     painOf: 'Pain {{pain}} of 10 on {{date}}',
     staleTitle: 'Somebody corrected this record in the meantime',
-    staleMore:
-      'Yours is kept in the form. Close it to read theirs, or open the record again and save yours on top.',
+    staleMore: 'Yours is kept in the form. Theirs says otherwise:',
+    saveOnTop: 'Save mine on top',
+    notRecorded: 'not recorded',
+    recordFor: 'Record for',
+    correctFor: 'Correct the record of',
+    wholeBody: 'whole body',
+    leftOut: 'Left out so far:',
+    missing: 'Left out: {{what}}',
     severity: { stop: 'stop', ask: 'ask', caution: 'with your eye' },
     doctorTitle: 'When a doctor comes first',
     facts: {

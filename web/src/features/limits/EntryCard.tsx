@@ -15,8 +15,8 @@ import { Differences } from './Differences'
 import { InstructionDialog } from './InstructionDialog'
 import { Instructions } from './Instructions'
 import { LimitList } from './LimitList'
-import type { Forms } from './forms'
-import { cardId, formOfEntry } from './model'
+import { type Forms, leftOut } from './forms'
+import { cardId, draftFrom, formOfEntry } from './model'
 import { useWithdrawEntry } from './queries'
 import { colours } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
@@ -40,6 +40,8 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
   const { kind } = entry.entry
   const form = formOfEntry(forms, entry.entry)
   const asked = entry.asked_today
+  const missing =
+    form === undefined || kind === 'unreadable' ? [] : leftOut(form, draftFrom(forms, entry.entry).facts)
   const close = () => {
     setDialog(null)
   }
@@ -77,6 +79,11 @@ export function EntryCard({ forms, entry, onCorrect, onWithdrawn }: Props) {
       {asked && entry.pain_today !== null && entry.daily_date !== null && (
         <Typography sx={{ mt: 0.5 }}>
           {t('limits.painOf', { pain: entry.pain_today, date: shortDate(entry.daily_date) })}
+        </Typography>
+      )}
+      {missing.length > 0 && (
+        <Typography sx={{ mt: 0.5 }} color="text.secondary">
+          {t('limits.missing', { what: missing.map(({ label }) => label).join(' · ') })}
         </Typography>
       )}
       <Typography

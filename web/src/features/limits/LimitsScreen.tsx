@@ -27,6 +27,7 @@ export function LimitsScreen() {
   if (entries.isPending || forms.isPending) return <Working />
   if (forms.isError) return <Failure error={forms.error} again={() => void forms.refetch()} />
   if (entries.isError) return <Failure error={entries.error} again={() => void entries.refetch()} />
+  const whole = entries.data.filter((entry) => (entry.entry.side ?? null) === null)
   const lane = (side: Side) => {
     const mine = entries.data.filter((entry) => entry.entry.side === side)
     return (
@@ -105,24 +106,36 @@ export function LimitsScreen() {
               {t('limits.seenFromBehind')}
             </Typography>
           </Box>
-          {entries.data
-            .filter((entry) => (entry.entry.side ?? null) === null)
-            .map((entry) => (
-              <EntryCard
-                key={entry.id}
-                forms={forms.data}
-                entry={entry}
-                onCorrect={() => {
-                  setEditing({ side: null, entry })
-                }}
-                onWithdrawn={() => {
-                  setTakenBack({ id: entry.id, label: entry.label })
-                }}
-              />
-            ))}
         </Box>
         {lane('right')}
       </Box>
+      {whole.length > 0 && (
+        <Box
+          component="section"
+          aria-label={t('limits.wholeBody')}
+          sx={{
+            mt: 2,
+            display: 'grid',
+            gap: 2.5,
+            gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 420px), 1fr))',
+            alignItems: 'start',
+          }}
+        >
+          {whole.map((entry) => (
+            <EntryCard
+              key={entry.id}
+              forms={forms.data}
+              entry={entry}
+              onCorrect={() => {
+                setEditing({ side: null, entry })
+              }}
+              onWithdrawn={() => {
+                setTakenBack({ id: entry.id, label: entry.label })
+              }}
+            />
+          ))}
+        </Box>
+      )}
       <Calendar />
       {takenBack !== null && (
         <TakenBackNote

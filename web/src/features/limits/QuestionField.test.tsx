@@ -12,6 +12,7 @@ const question = (more: Partial<Question>): Question => ({
   type: 'ticks',
   unit: 'plain',
   options: [],
+  group: undefined,
   columns: [],
   when: [],
   ...more,

@@ -17,6 +17,7 @@ interface FactSchema {
   items?: { oneOf?: FactSchema['oneOf']; properties?: Record<string, FactSchema> }
   'x-unit'?: Unit
   'x-when'?: readonly Condition[]
+  'x-group'?: string
 }
 
 interface FactsSchema {
@@ -44,6 +45,8 @@ export interface Question {
   /** What is asked of each thing in a list. */
   columns: readonly Question[]
   when: readonly Condition[]
+  /** The heading it stands under, where there is one. */
+  group: string | undefined
 }
 
 export function formsFrom(answer: readonly Schemas['FormOut'][]): Forms {
@@ -73,6 +76,33 @@ export function askedNow(form: Form, facts: Record<string, string>): Question[] 
   return questionsOf(form).filter((each) => each.when.every((condition) => holds(condition, facts)))
 }
 
+/** Questions by the heading they stand under, in order. */
+export function grouped(
+  questions: readonly Question[],
+): readonly { group: string | undefined; questions: readonly Question[] }[] {
+  const found: { group: string | undefined; questions: Question[] }[] = []
+  for (const each of questions) {
+    const last = found.at(-1)
+    if (last !== undefined && last.group === each.group) last.questions.push(each)
+    else found.push({ group: each.group, questions: [each] })
+  }
+  return found
+}
+
+/** What applies to a record and was not answered, or only with 'not known'. */
+export function leftOut(form: Form, facts: Record<string, string>): Question[] {
+  return askedNow(form, facts).filter(({ name }) => ['', 'unknown'].includes(facts[name] ?? ''))
+}
+
+/** An answer in the words of its question. */
+export function answerWords(asked: Question, text: string): string {
+  const words = new Map(asked.options.map(({ value, label }) => [value, label]))
+  return text
+    .split(',')
+    .map((each) => words.get(each) ?? each)
+    .join(', ')
+}
+
 function holds({ fact, is, answered }: Condition, facts: Record<string, string>): boolean {
   const text = facts[fact] ?? ''
   return is === undefined ? (text !== '') === (answered ?? true) : is.includes(text)
@@ -91,6 +121,7 @@ function question(name: string, fact: FactSchema): Question {
     options,
     columns: Object.entries(fact.items?.properties ?? {}).map(([column, each]) => question(column, each)),
     when: fact['x-when'] ?? [],
+    group: fact['x-group'],
   }
 }
 

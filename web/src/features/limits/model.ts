@@ -1,7 +1,7 @@
 import type { Schemas, Side } from '../../api/client'
 import { UNFINISHED } from '../../common/forms/unfinished'
 import { asTyped, isUnreadable, numberIn } from '../../common/forms/numbers'
-import { askedNow, type Form, formOf, type Forms, type Question, questionsOf } from './forms'
+import { answerWords, askedNow, type Form, formOf, type Forms, type Question, questionsOf } from './forms'
 
 export type Entry = Schemas['EntryEnvelope']['entry']
 
@@ -108,6 +108,22 @@ export function draftFrom(forms: Forms, entry: Schemas['EntryShown']): Draft {
     textOf(question, entry.facts[question.name]),
   ])
   return { kind: form.code, side, facts: Object.fromEntries(facts) as Record<string, string> }
+}
+
+/** What somebody else saved in between where it differs from what is typed: question and their answer in words. */
+export function theirsIn(
+  form: Form | undefined,
+  draft: Draft,
+  current: Record<string, unknown>,
+): { label: string; words: string }[] {
+  const facts = current['facts']
+  if (form === undefined || typeof facts !== 'object' || facts === null) return []
+  return questionsOf(form).flatMap((question) => {
+    const theirs = textOf(question, (facts as Record<string, unknown>)[question.name])
+    return theirs === (draft.facts[question.name] ?? '') || question.type === 'list'
+      ? []
+      : [{ label: question.label, words: answerWords(question, theirs) }]
+  })
 }
 
 function textOf(question: Question, value: unknown): string {

@@ -15,6 +15,7 @@ import { laneColour, serif } from '../../theme/theme'
 import { Touch } from '../../common/ui/Touch'
 import { MorningChecks } from '../../common/ui/MorningChecks'
 import { useNews } from './queries'
+import { isTold } from './signs'
 import { SignsCheck } from './SignsCheck'
 import { Scores } from '../../common/ui/Scores'
 
@@ -152,7 +153,7 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
         </section>
       )}
       <Button
-        variant="contained"
+        variant={isTold(mat.checks, mat.date) ? 'outlined' : 'contained'}
         size="large"
         onClick={onBegin}
         style={{ justifySelf: 'start', minHeight: 60, minWidth: 260, fontSize: '1.15rem' }}

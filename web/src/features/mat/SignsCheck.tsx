@@ -10,8 +10,7 @@ import { Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
 import { Touch } from '../../common/ui/Touch'
 import { laneColour } from '../../theme/theme'
-
-const NONE = 'none'
+import { isTold, NONE, saidOn, touched } from './signs'
 
 const One = styled('section')(({ theme }) => ({
   borderLeft: '3px solid var(--lane)',
@@ -30,18 +29,18 @@ export function SignsCheck({ checks, today }: Props) {
   const { t } = useTranslation()
   const path = useClientPath()
   const answer = useAnswerSigns()
-  const said = ({ asked_on, answered }: Props['checks'][number]) => (asked_on === today ? answered : [])
-  const send = (check: Props['checks'][number], signs: string[]) => {
-    if (answer.isPending || signs.length === 0) return
+  const touch = (check: Schemas['CheckOut'], sign: string) => {
+    if (answer.isPending) return
+    const signs = touched(saidOn(today, check), sign)
     answer.mutate({ params: { path: { ...path, entry_id: check.entry_id } }, body: { signs } })
   }
-  const told = checks.some((check) => said(check).some((sign) => sign !== NONE))
+  const told = isTold(checks, today)
   return (
     <section>
       <h2>{t('mat.arrival.signs')}</h2>
       {checks.map((check) => {
         const lane: Lane = check.side ?? 'both'
-        const now = said(check)
+        const now = saidOn(today, check)
         return (
           <One
             key={check.entry_id}
@@ -55,7 +54,7 @@ export function SignsCheck({ checks, today }: Props) {
                 on={now.includes(NONE)}
                 label={t('mat.arrival.noneOf', { what: check.label })}
                 onTouch={() => {
-                  send(check, [NONE])
+                  touch(check, NONE)
                 }}
               >
                 {t('mat.arrival.none')}
@@ -66,9 +65,7 @@ export function SignsCheck({ checks, today }: Props) {
                   side={lane}
                   on={now.includes(sign)}
                   onTouch={() => {
-                    const others = now.filter((each) => each !== NONE && each !== sign)
-                    const signs = now.includes(sign) ? others : [...others, sign]
-                    send(check, signs.length === 0 ? [NONE] : signs)
+                    touch(check, sign)
                   }}
                 >
                   {words}

@@ -15,7 +15,14 @@ const FOLDS = [
 export function FoldHelp() {
   const { t } = useTranslation()
   return (
-    <Box component="details" sx={{ fontSize: '0.85rem', color: 'text.secondary', mt: 0.25 }}>
+    <Box
+      component="details"
+      sx={{
+        fontSize: '0.85rem',
+        color: 'text.secondary',
+        '&:not([open])': { display: 'inline-block', ml: 1.5 },
+      }}
+    >
       <summary>{t('setUp.fold.how')}</summary>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'end', mt: 0.5 }}>
         {FOLDS.map(({ key, width, height }) => (

@@ -14,16 +14,13 @@ const Found = styled('div')(({ theme }) => ({
     borderRadius: theme.shape.borderRadius,
     backgroundColor: 'var(--asketa-palette-background-paper)',
     padding: theme.spacing(0.5, 1),
-    minHeight: 44,
-    flexDirection: 'column',
-    alignItems: 'flex-start',
-    justifyContent: 'center',
-    textAlign: 'left',
+    minHeight: 34,
     fontSize: '0.88rem',
     lineHeight: 1.25,
+    [theme.breakpoints.down('lg')]: { minHeight: 44 },
   },
   '& button[aria-pressed=true]': { border: `2px solid ${colours.ink}`, paddingInline: 7 },
-  '& .gives': { color: colours.muted, fontSize: '0.84rem' },
+  '& .gives': { color: colours.muted, marginLeft: theme.spacing(0.75), fontVariantNumeric: 'tabular-nums' },
 }))
 
 interface Props {
@@ -41,13 +38,12 @@ export function Options({ options, chosen, onChoose }: Props) {
       {options.map((option) => {
         const { purpose_percent, index } = option.detail
         const value = `${Math.max(0, Math.round(option.spine_deg / 5) * 5).toString()}°`
-        const gives = [
-          option.words === '' ? t('setUp.nothingToFetch') : option.words,
-          purpose_percent === null ? '' : `${t('setUp.purpose')} ${purpose_percent.toFixed(0)} %`,
-        ]
+        const what = option.words === '' ? t('setUp.nothingToFetch') : option.words
+        const keeps = purpose_percent === null ? '' : `${t('setUp.purpose')} ${purpose_percent.toFixed(0)} %`
         return (
           <ButtonBase
             key={option.trade}
+            title={[what, keeps].filter(Boolean).join(' · ')}
             aria-pressed={index.every((each, place) => each === chosen[place])}
             onClick={() => {
               onChoose(index)
@@ -56,7 +52,7 @@ export function Options({ options, chosen, onChoose }: Props) {
             <strong>
               {option.school ? t('setUp.rounding', { what: option.trade, value }) : option.trade}
             </strong>
-            <span className="gives">{gives.filter(Boolean).join(' · ')}</span>
+            {purpose_percent !== null && <span className="gives">{purpose_percent.toFixed(0)} %</span>}
           </ButtonBase>
         )
       })}

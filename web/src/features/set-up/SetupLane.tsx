@@ -14,6 +14,8 @@ import { Findings } from './Findings'
 import { FoldHelp } from './FoldHelp'
 import { Options } from './Options'
 import { Stepper } from './Stepper'
+import { useTakeToTheMat } from './queries'
+import { Saved } from './Saved'
 import { TakeToTheMat } from './TakeToTheMat'
 import type { LaneState } from './useLaneState'
 
@@ -35,6 +37,7 @@ const px = (columns: number) => `${(columns * STEPPERS).toFixed(0)}px`
 export const SetupLane = memo(function SetupLane({ side, state, active, onActivate }: Props) {
   const { t } = useTranslation()
   const { rung, axes, indices, detail, choose, verdict } = state
+  const take = useTakeToTheMat()
   const activate = () => {
     onActivate(side)
   }
@@ -105,8 +108,9 @@ export const SetupLane = memo(function SetupLane({ side, state, active, onActiva
           </Box>
           <Typography sx={{ fontSize: '0.92rem', lineHeight: 1.3 }}>{rung.name}</Typography>
         </Box>
-        <TakeToTheMat side={side} state={state} />
+        <Saved side={side} state={state} take={take} />
       </Row>
+      <TakeToTheMat side={side} state={state} take={take} />
       {detail !== undefined && (
         <Box sx={{ fontSize: '0.95rem', lineHeight: 1.35, mt: 0.5 }}>
           {t('setUp.fetch')}:{' '}

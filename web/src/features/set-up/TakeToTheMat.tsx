@@ -1,40 +1,34 @@
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
-import { styled } from '@mui/material/styles'
 import TextField from '@mui/material/TextField'
 import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
 import { useClientPath } from '../../common/route'
 import { Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
-import { colours, laneColour } from '../../theme/theme'
-import { partPlanned, savedAs } from './model'
-import { useTakeToTheMat } from './queries'
+import { plannedNow, savedAs } from './model'
+import type { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
-const Saved = styled('div')({
-  fontSize: '0.9rem',
-  lineHeight: 1.3,
-  textAlign: 'right',
-  marginTop: 4,
-  color: colours.muted,
-  '&[data-saved]': { color: 'var(--lane)', fontWeight: 600 },
-})
+interface Props {
+  side: Lane
+  state: LaneState
+  take: ReturnType<typeof useTakeToTheMat>
+}
 
-/** How long to hold, a note, and the way to today's plan; what is planned is told from what is only looked at. Closed
- * set-ups cannot be taken. */
-export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) {
+/** How long to hold, a note, and the way to today's plan. Closed set-ups cannot be taken. */
+export function TakeToTheMat({ side, state, take }: Props) {
   const { t } = useTranslation()
   const path = useClientPath()
-  const take = useTakeToTheMat()
   const { rung } = state
   if (rung === undefined) return null
   // A shape both legs share is planned for both.
   const own = side === 'both' ? 'left' : side
-  const planned = take.data === undefined ? rung.planned : partPlanned(take.data, rung.variation, own)
+  const planned = plannedNow(rung, take.data, own)
   const saved = savedAs(planned, state.axes, state.indices, state.dose)
+  const noted = take.variables?.body.note ?? rung.note
   return (
-    <div>
+    <div style={{ marginTop: 6 }}>
       <Row gap={1}>
         <TextField
           select
@@ -59,13 +53,17 @@ export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) 
           onChange={(event) => {
             state.setNote(event.target.value)
           }}
-          sx={{ width: 150 }}
+          sx={{ flex: 1, minWidth: 90 }}
         />
         <Button
           variant="contained"
           size="large"
           color={side}
-          disabled={take.isPending || state.detail?.allowed !== true}
+          disabled={
+            take.isPending ||
+            state.detail?.allowed !== true ||
+            (saved === 'saved' && state.note.trim() === noted)
+          }
           onClick={() => {
             take.mutate({
               params: { path },
@@ -79,17 +77,9 @@ export function TakeToTheMat({ side, state }: { side: Lane; state: LaneState }) 
             })
           }}
         >
-          {t(planned === null ? 'setUp.take' : 'setUp.takeAnew')}
+          {t(saved === 'otherwise' ? 'setUp.takeAnew' : 'setUp.take')}
         </Button>
       </Row>
-      <Saved
-        role="status"
-        data-saved={saved === 'saved' ? '' : undefined}
-        style={{ '--lane': laneColour(side) } as object}
-      >
-        {saved === 'saved' && '✓ '}
-        {t(`setUp.saved.${saved}`)}
-      </Saved>
       <Refused error={take.error} />
     </div>
   )

@@ -164,14 +164,15 @@ export function reading(t: TFunction, value: number, ruler: Scale): string {
 
 type Planned = NonNullable<Schemas['SetupOut']['planned']>
 
-/** What an answer of the mat says is planned of a rung on a side. */
-export function partPlanned(
-  mat: Schemas['MatOut'],
-  variation: string,
+/** What is planned of a rung on a side: as the last answer of the mat has it, else as the rung came. */
+export function plannedNow(
+  rung: Pick<Schemas['SetupOut'], 'variation' | 'planned'>,
+  mat: Schemas['MatOut'] | undefined,
   side: Side,
 ): Pick<Planned, 'setup' | 'dose_s'> | null {
+  if (mat === undefined) return rung.planned
   const parts = mat.families.map((family) => family[side])
-  return parts.find((part) => part?.variation === variation) ?? null
+  return parts.find((part) => part?.variation === rung.variation) ?? null
 }
 
 /** Whether what is shown is what today's plan has, something else of a planned rung, or of one that is not planned. */

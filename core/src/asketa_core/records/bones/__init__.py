@@ -16,7 +16,7 @@ from asketa_core.limits.model import Meaning
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible, past_date
-from asketa_core.records.kind import About, Fact, Kind, Note, When, asked
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -195,14 +195,23 @@ KIND = Kind(
     place=(50, 58),
     rounded_cm=lambda facts: facts.wall_to_head_cm or 0.0,
     questions=(
-        asked("t_score"),
-        asked("t_score_date", When("t_score")),
-        asked("height_lost_cm"),
-        asked("height_lost_how", When("height_lost_cm")),
-        asked("wall_to_head_cm"),
-        asked("steroids"),
-        asked("fell_last_year"),
-        asked("one_leg_stand_s"),
+        *together(
+            "density",
+            asked("t_score"),
+            asked("t_score_date", When("t_score")),
+        ),
+        *together(
+            "height",
+            asked("height_lost_cm"),
+            asked("height_lost_how", When("height_lost_cm")),
+            asked("wall_to_head_cm"),
+        ),
+        *together(
+            "falls",
+            asked("steroids"),
+            asked("fell_last_year"),
+            asked("one_leg_stand_s"),
+        ),
         asked("fractures"),
         asked("symptoms_now"),
     ),

@@ -20,7 +20,7 @@ from asketa_core.limits.dates import weeks_between
 from asketa_core.records.entry import Clearance, Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain
+from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -189,18 +189,27 @@ KIND = Kind(
     means=certain(context),
     place=(40, 99),
     questions=(
-        asked("date"),
-        asked("approach"),
-        asked("prosthesis"),
-        asked("half_because", When("prosthesis", ("half",))),
-        asked("weight_bearing"),
-        asked("dislocated"),
-        asked("abductor_repair"),
-        asked("trouble_since"),
-        asked("trouble_on", When("trouble_since", ("yes",))),
-        asked("surgeon_bend_deg"),
-        asked("leg_length_difference_cm"),
-        asked("school"),
+        *together(
+            "operation",
+            asked("date"),
+            asked("approach"),
+            asked("prosthesis"),
+            asked("half_because", When("prosthesis", ("half",))),
+        ),
+        *together(
+            "since_then",
+            asked("weight_bearing"),
+            asked("dislocated"),
+            asked("abductor_repair"),
+            asked("trouble_since"),
+            asked("trouble_on", When("trouble_since", ("yes",))),
+            asked("leg_length_difference_cm"),
+        ),
+        *together(
+            "said",
+            asked("surgeon_bend_deg"),
+            asked("school"),
+        ),
         asked("symptoms_now"),
     ),
     scopes=("all", "bend", "midline", "turning_in", "turning_out", "extension", "abductors", "loading"),

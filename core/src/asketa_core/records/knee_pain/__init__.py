@@ -13,7 +13,7 @@ from asketa_core.clinical import clinical, days
 from asketa_core.records.asked import daily_fact
 from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
-from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain
+from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain, together
 from asketa_core.records.known import Known
 
 OPERATION_FRESH_DAYS = days("knee.operation_fresh")
@@ -159,14 +159,23 @@ KIND = Kind(
     means=certain(context),
     place=(38, 148),
     questions=(
-        asked("site"),
-        asked("diagnosis"),
-        asked("since"),
-        asked("operated"),
-        asked("operation_date", When("operated", ("yes",))),
-        asked("swelling"),
-        asked("locks_or_gives_way"),
-        asked("stirred_up_by"),
+        *together(
+            "what",
+            asked("site"),
+            asked("diagnosis"),
+            asked("since"),
+        ),
+        *together(
+            "operation",
+            asked("operated"),
+            asked("operation_date", When("operated", ("yes",))),
+        ),
+        *together(
+            "course",
+            asked("swelling"),
+            asked("locks_or_gives_way"),
+            asked("stirred_up_by"),
+        ),
         asked("symptoms_now"),
     ),
     scopes=("all", "loading", "kneeling"),

@@ -18,7 +18,7 @@ from asketa_core.records.asked import pain_today
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, certain
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, certain, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -311,19 +311,34 @@ KIND = Kind(
     means=certain(context),
     place=(50, 88),
     questions=(
-        asked("due_date"),
-        asked("last_period", When("due_date", answered=False)),
-        asked("babies"),
-        asked("girdle_pain"),
-        asked("pain_free_gap_cm", When("girdle_pain", ("yes",))),
-        asked("unwell_lying_flat"),
-        asked("systolic"),
-        asked("diastolic"),
-        asked("blood_pressure_high", When("systolic", answered=False), When("diastolic", answered=False)),
-        asked("baby_position"),
-        asked("placenta"),
-        asked("born_on"),
-        asked("caesarean", When("born_on")),
+        *together(
+            "dates",
+            asked("due_date"),
+            asked("last_period", When("due_date", answered=False)),
+            asked("babies"),
+        ),
+        *together(
+            "course",
+            asked("girdle_pain"),
+            asked("pain_free_gap_cm", When("girdle_pain", ("yes",))),
+            asked("unwell_lying_flat"),
+        ),
+        *together(
+            "pressure",
+            asked("systolic"),
+            asked("diastolic"),
+            asked("blood_pressure_high", When("systolic", answered=False), When("diastolic", answered=False)),
+        ),
+        *together(
+            "baby",
+            asked("baby_position"),
+            asked("placenta"),
+        ),
+        *together(
+            "birth",
+            asked("born_on"),
+            asked("caesarean", When("born_on")),
+        ),
         asked("ticks"),
         asked("symptoms_now"),
     ),
