@@ -242,13 +242,14 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
         screened = sitter.screen(rung, side)
         if isinstance(screened, NoGrid):
             why = no_stack_words(screened)
-            return {"line": "", "fetch": [], "no_stack": why, "figure_words": "", "drawings": []}
+            return {"line": "", "fetch": [], "home": [], "no_stack": why, "figure_words": "", "drawings": []}
         row = screened.recommended
         detail = detail_at(sitter.situation, screened, row)
         views = (side_view(rung, side), View.FRONT, View.BEHIND, View.ABOVE)
         return {
             "line": detail.whole_line,
             "fetch": detail.fetch,
+            "home": detail.home,
             "no_stack": None,
             "figure_words": describe(screened, row),
             "drawings": [Drawing(view=view, figure=sitter.drawn(screened, row, view, small=False)) for view in views],

@@ -137,6 +137,8 @@ class VariationOut(Schema):
     step_forward: StepName | None
     line: Text
     fetch: list[Text]
+    home: list[Text]
+    """The props as one finds them at home."""
     no_stack: Text | None
     figure_words: Text
     drawings: list[Drawing]

@@ -8,6 +8,8 @@ from asketa_core import Room, parse
 from asketa_core.errors import InputError
 from asketa_core.props.kinds import kinds
 from asketa_core.props.stacks import Stack, Use, buildable, fits_stock, nearest
+from asketa_core.texts import has, words_in
+from asketa_core.words.stacks import home_list
 from tests.strategies import ROOM
 
 
@@ -79,3 +81,20 @@ class Rooms(TestCase):
         with self.assertRaises(InputError) as caught:
             parse(Room, {"props": [{"id": "a", "kind": "block", "count": 1, "seat_height_cm": 45}]})
         self.assertIn("props.0", caught.exception.field)
+
+
+class AtHome(TestCase):
+    def test_what_is_found_at_home_is_as_high_as_what_it_stands_for(self) -> None:
+        for stack in buildable(ROOM, Use.SITTING, on_chair=True, max_layers=2):
+            said = " ".join(words_in("en")(each) for each in home_list([stack]))
+            for layer in stack.layers:
+                if has("stacks", "home", layer.kind) and layer.kind != "towel_roll":
+                    with self.subTest(stack=stack.key):
+                        self.assertIn(f"{round(layer.height_cm)} cm", said)
+
+    def test_so_many_of_one_are_said_once(self) -> None:
+        two = next(
+            s for s in buildable(ROOM, Use.LIMB) if len(s.layers) == 2 and len({each.way for each in s.layers}) == 1
+        )
+        (words,) = home_list([two])
+        self.assertIn("two of them", words_in("en")(words))

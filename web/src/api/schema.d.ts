@@ -3450,6 +3450,8 @@ export interface components {
             line: string;
             /** Fetch */
             fetch: string[];
+            /** Home */
+            home: string[];
             /** No Stack */
             no_stack: string | null;
             /** Figure Words */

@@ -1,7 +1,7 @@
 """What is asked of a kind of record, as JSON Schema that an interface can draw a form from.
 
 Beside the usual words of JSON Schema: ``x-order`` names the facts in the order they are asked, ``x-when`` what a question
-depends on, ``x-group`` the heading it stands under, ``x-unit`` what a number is meant in.
+depends on, ``x-group`` the heading it stands under, ``x-if-any`` that no answer is none missing, ``x-unit`` what a number is meant in.
 """
 
 from __future__ import annotations
@@ -84,6 +84,8 @@ def schema_of(kind: Kind) -> dict[str, Any]:
         said = _described(kind, question.fact, whole["properties"][question.fact], defs)
         if question.when:
             said["x-when"] = [_condition(when) for when in question.when]
+        if question.if_any:
+            said["x-if-any"] = True
         if (group := _group(kind, question)) is not None:
             said["x-group"] = say("groups", group)
         properties[question.fact] = said

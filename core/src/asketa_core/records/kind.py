@@ -44,10 +44,17 @@ class Question:
     when: tuple[When, ...] = ()
     group: str | None = None
     """What it is asked together with: a code of the catalogue's ``groups``."""
+    if_any: bool = False
+    """Whether no answer means that there is nothing to tell, and is not missing."""
 
 
 def asked(fact: str, *when: When) -> Question:
     return Question(fact, when)
+
+
+def if_any(fact: str, *when: When) -> Question:
+    """A question that nobody answers where there is nothing to tell."""
+    return Question(fact, when, if_any=True)
 
 
 def together(group: str, *questions: Question) -> tuple[Question, ...]:

@@ -17,7 +17,7 @@ from asketa_core.setup.screened import PURPOSE_BAND, Screened, Verdict
 from asketa_core.texts import NOTHING, Phrase, listed, say
 from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding, Unmet, findings_at, told_once, unmet_at
-from asketa_core.words.stacks import built_words, fetch_list, hand_supports, says_where, stack_words
+from asketa_core.words.stacks import built_words, fetch_list, hand_supports, home_list, says_where, stack_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +35,8 @@ class SetupDetail:
     whole_line: Phrase
     """The same for both sides at once."""
     fetch: list[Phrase]
+    home: list[Phrase]
+    """What of it is found at home."""
     folds: bool
     """Whether a blanket is to be folded for it."""
     items: int
@@ -102,6 +104,7 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         line=_line(screened, setup, words, stacks, None if screened.variation.shared else screened.side),
         whole_line=_line(screened, setup, words, stacks),
         fetch=[*fetch_list(grid.supports(index), situation.room), *hand_supports(screened.variation.recipe)],
+        home=[*home_list(grid.supports(index)), *hand_supports(screened.variation.recipe)],
         folds=any(layer.piled for stack in grid.supports(index) for layer in stack.layers),
         items=sum(stack.items for stack in grid.supports(index)),
         purpose_percent=None if screened.no_range else float(screened.purpose[index]),

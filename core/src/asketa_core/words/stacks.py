@@ -88,6 +88,17 @@ def fetch_list(stacks: Iterable[Stack], room: Room) -> list[Phrase]:
     return found
 
 
+def home_list(stacks: Iterable[Stack]) -> list[Phrase]:
+    """The same as one finds it at home, by its height: 'a thick book or a firm box, 10 cm high'. A seat, a bed and what is
+    the same everywhere keep their names."""
+    layers = [layer for stack in stacks for layer in stack.layers]
+    count: Counter[Phrase] = Counter()
+    for layer in layers:
+        at = ("stacks", "home", layer.kind)
+        count[say(*at, height=round(layer.height_cm)) if has(*at) else _prop_words(layer, 1)] += layer.pieces
+    return [say("stacks", "times", count=_counted(n), words=words) if n > 1 else words for words, n in count.items()]
+
+
 def heights_words(variation: Variation, setup: Mapping[str, SlotValue]) -> Phrase:
     """What a set-up that was used stood on, in one line: 'seat 49, foot block 10, foot drawn up'. Slots the variation no
     longer has are left out."""

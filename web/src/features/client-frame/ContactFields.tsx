@@ -27,6 +27,7 @@ const Set = styled('fieldset')(({ theme }) => ({
   display: 'grid',
   gap: theme.spacing(1.5),
   '& legend': { fontWeight: 600, marginBottom: theme.spacing(1) },
+  '& .one + .one': { marginTop: theme.spacing(1.5) },
   '& .one': {
     display: 'grid',
     gap: theme.spacing(1.25),

@@ -8,6 +8,7 @@ import { Mind } from './Mind'
 const note = (side: 'left' | 'right' | null, weight: string, text: string) =>
   ({ side, weight, text }) as unknown as Schemas['NoteOut']
 const head = {
+  client: { goals: '', contacts: [] },
   notes: [
     note(null, 'limit', 'Rests on the side.'),
     note('left', 'promise', 'Offer one change.'),

@@ -27,6 +27,7 @@ describe('the clients', () => {
       'both',
       'right',
       'next_visit',
+      'change',
       'last_visit',
     ])
     expect(cells[3]?.textContent).toBe(said?.right.join(''))

@@ -93,6 +93,7 @@ export function CardScreen() {
             title={t('library.cardFetch')}
             lines={data.fetch.length > 0 ? data.fetch : [t('setUp.nothingToFetch')]}
           />
+          {data.home.length > 0 && <CardPart title={t('library.cardHome')} lines={data.home} />}
           <CardPart title={t('library.cardLong')} lines={[data.hold]} />
           <CardPart title={t('library.cardHow')} lines={data.cues} />
           <CardPart title={t('library.cardMind')} lines={data.watch} />

@@ -47,7 +47,7 @@ export function Instructions({ entry, mayWrite }: Props) {
                   })
                 }}
               >
-                {t('limits.withdraw')}
+                {t('limits.word.withdraw')}
               </Button>
             )}
           </footer>

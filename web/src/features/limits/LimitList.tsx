@@ -10,14 +10,15 @@ export function LimitList({ limits }: { limits: Schemas['LimitOut'][] }) {
   const { t } = useTranslation()
   if (limits.length === 0) return <Typography color="text.secondary">{t('limits.noLimits')}</Typography>
   return (
-    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+    // In a wide card they stand in columns.
+    <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, columns: '320px', columnGap: 4 }}>
       {limits.map((limit) => {
         const severity = limit.severity as keyof typeof WEIGHT
         return (
           <Box
             component="li"
             key={limit.code + limit.short}
-            sx={{ borderBottom: '1px dotted', borderColor: 'divider' }}
+            sx={{ borderBottom: '1px dotted', borderColor: 'divider', breakInside: 'avoid' }}
           >
             <details>
               <Box

@@ -99,7 +99,7 @@ export function LimitsScreen() {
             >
               {t('limits.recordWhole')}
             </Button>
-            <Box sx={{ width: 170, mx: 'auto', mt: 1 }}>
+            <Box sx={{ width: 140, mx: 'auto', mt: 1 }}>
               <BodyMap forms={forms.data} entries={entries.data} />
             </Box>
             <Typography variant="body2" color="text.secondary">

@@ -13,6 +13,7 @@ const question = (more: Partial<Question>): Question => ({
   unit: 'plain',
   options: [],
   group: undefined,
+  ifAny: false,
   columns: [],
   when: [],
   ...more,

@@ -18,6 +18,7 @@ interface FactSchema {
   'x-unit'?: Unit
   'x-when'?: readonly Condition[]
   'x-group'?: string
+  'x-if-any'?: boolean
 }
 
 interface FactsSchema {
@@ -47,6 +48,8 @@ export interface Question {
   when: readonly Condition[]
   /** The heading it stands under, where there is one. */
   group: string | undefined
+  /** Whether no answer means that there is nothing to tell. */
+  ifAny: boolean
 }
 
 export function formsFrom(answer: readonly Schemas['FormOut'][]): Forms {
@@ -89,9 +92,12 @@ export function grouped(
   return found
 }
 
-/** What applies to a record and was not answered, or only with 'not known'. */
+/** What applies to a record and was not answered, or only with 'not known'; where there may be nothing to tell, no answer
+ * is one. */
 export function leftOut(form: Form, facts: Record<string, string>): Question[] {
-  return askedNow(form, facts).filter(({ name }) => ['', 'unknown'].includes(facts[name] ?? ''))
+  return askedNow(form, facts).filter(
+    ({ name, ifAny }) => !ifAny && ['', 'unknown'].includes(facts[name] ?? ''),
+  )
 }
 
 /** An answer in the words of its question. */
@@ -122,6 +128,7 @@ function question(name: string, fact: FactSchema): Question {
     columns: Object.entries(fact.items?.properties ?? {}).map(([column, each]) => question(column, each)),
     when: fact['x-when'] ?? [],
     group: fact['x-group'],
+    ifAny: fact['x-if-any'] ?? false,
   }
 }
 

@@ -142,6 +142,7 @@ describe('the frame of a practice', () => {
     expect(views.getAllByRole('link').map((each) => each.textContent)).toEqual([
       'Today',
       'Clients',
+      'Six weeks ahead',
       'Library',
       'Settings',
     ])

@@ -74,13 +74,17 @@ describe('a set-up', () => {
 
   it('goes to the plan as it stands, with its side and its dose', async () => {
     const { user, sentTo } = await open(ADDRESS, {
-      [`POST /api${CLIENT}/mat`]: { families: [], morning_open: [] },
+      [`POST /api${CLIENT}/mat`]: (body: { variation: string; setup: unknown; dose_s: number }) => ({
+        families: [{ left: null, right: body }],
+        morning_open: [],
+      }),
     })
     const right = await inLane('right')
+    expect(await right.findByText('only looked at: not in today’s plan')).toBeTruthy()
     await user.click(await right.findByRole('button', { name: 'Take to the mat' }))
     const [sent] = sentTo('POST', '/mat')
     expect(sent?.body).toMatchObject({ variation: 'sit_to_stand.lift_pause', side: 'right' })
-    expect(await right.findByText(/On today’s plan/)).toBeTruthy()
+    expect(await right.findByText(/in today’s plan, as shown/)).toBeTruthy()
   })
 
   it('is seen from where somebody asks', async () => {

@@ -16,7 +16,7 @@ from asketa_core.limits.model import Meaning
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible, past_date
-from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, together
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, if_any, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -202,9 +202,9 @@ KIND = Kind(
         ),
         *together(
             "height",
-            asked("height_lost_cm"),
+            if_any("height_lost_cm"),
             asked("height_lost_how", When("height_lost_cm")),
-            asked("wall_to_head_cm"),
+            if_any("wall_to_head_cm"),
         ),
         *together(
             "falls",

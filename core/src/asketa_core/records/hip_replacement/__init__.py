@@ -20,7 +20,7 @@ from asketa_core.limits.dates import weeks_between
 from asketa_core.records.entry import Clearance, Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain, together
+from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain, if_any, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -203,11 +203,11 @@ KIND = Kind(
             asked("abductor_repair"),
             asked("trouble_since"),
             asked("trouble_on", When("trouble_since", ("yes",))),
-            asked("leg_length_difference_cm"),
+            if_any("leg_length_difference_cm"),
         ),
         *together(
             "said",
-            asked("surgeon_bend_deg"),
+            if_any("surgeon_bend_deg"),
             asked("school"),
         ),
         asked("symptoms_now"),

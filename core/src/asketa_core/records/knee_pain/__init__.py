@@ -13,7 +13,7 @@ from asketa_core.clinical import clinical, days
 from asketa_core.records.asked import daily_fact
 from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
-from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain, together
+from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain, if_any, together
 from asketa_core.records.known import Known
 
 OPERATION_FRESH_DAYS = days("knee.operation_fresh")
@@ -174,7 +174,7 @@ KIND = Kind(
             "course",
             asked("swelling"),
             asked("locks_or_gives_way"),
-            asked("stirred_up_by"),
+            if_any("stirred_up_by"),
         ),
         asked("symptoms_now"),
     ),

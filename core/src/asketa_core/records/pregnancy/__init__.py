@@ -18,7 +18,7 @@ from asketa_core.records.asked import pain_today
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
-from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, certain, together
+from asketa_core.records.kind import About, Fact, Kind, Note, When, asked, certain, if_any, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
 
@@ -314,7 +314,7 @@ KIND = Kind(
         *together(
             "dates",
             asked("due_date"),
-            asked("last_period", When("due_date", answered=False)),
+            if_any("last_period", When("due_date", answered=False)),
             asked("babies"),
         ),
         *together(
@@ -325,8 +325,8 @@ KIND = Kind(
         ),
         *together(
             "pressure",
-            asked("systolic"),
-            asked("diastolic"),
+            if_any("systolic"),
+            if_any("diastolic"),
             asked("blood_pressure_high", When("systolic", answered=False), When("diastolic", answered=False)),
         ),
         *together(
@@ -336,7 +336,7 @@ KIND = Kind(
         ),
         *together(
             "birth",
-            asked("born_on"),
+            if_any("born_on"),
             asked("caesarean", When("born_on")),
         ),
         asked("ticks"),
