@@ -112,7 +112,7 @@ class Accessible(BrowserTest):
         for side in ("left", "right"):
             lane = self.page.get_by_role("region", name=side, exact=True)
             lane.get_by_role("button", name="Take to the mat").click()
-            expect(lane.get_by_text("On today’s plan")).to_be_visible()
+            expect(lane.get_by_text("in today’s plan, as shown")).to_be_visible()
         self.begin()
 
     def begin(self) -> None:
@@ -275,7 +275,7 @@ class Accessible(BrowserTest):
         expect(take).to_be_enabled()
         self.tab_to(take)
         press("Enter")
-        expect(lane.get_by_text("On today’s plan")).to_be_visible()
+        expect(lane.get_by_text("in today’s plan, as shown")).to_be_visible()
         press("/")
         expect(page.get_by_role("combobox", name=re.compile("^Find a client"))).to_be_focused()
         page.keyboard.type("on the mat")

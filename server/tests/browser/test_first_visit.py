@@ -93,7 +93,7 @@ class FirstVisit(BrowserTest):
     def measures(self) -> None:
         """Typed one after the other, stored by Enter."""
         page = self.page
-        self.click(page.get_by_role("link", name="Measures"))
+        self.click(page.get_by_role("link", name="Measures").first)
         page.get_by_label("Stature").fill("174")
         page.get_by_label("Weight").fill("78")
         for name, left, right in (

@@ -137,7 +137,7 @@ class Journey(BrowserTest):
         for side in ("left", "right"):
             lane = page.get_by_role("region", name=side).first
             lane.get_by_role("button", name="Take to the mat").click()
-            expect(lane.get_by_text("On today’s plan")).to_be_visible()
+            expect(lane.get_by_text("in today’s plan, as shown")).to_be_visible()
 
     def log_both_sides(self) -> None:
         page = self.page
@@ -234,7 +234,7 @@ class Journey(BrowserTest):
         feet.press("ArrowDown")
         expect(feet).to_have_attribute("aria-valuetext", "40 cm")
         both.get_by_role("button", name="Take to the mat").click()
-        expect(both.get_by_text("On today’s plan")).to_be_visible()
+        expect(both.get_by_text("in today’s plan, as shown")).to_be_visible()
         self.log_both_legs_at_once()
         self.assertEqual(self.errors, [])
 

@@ -22,7 +22,7 @@ class OnTheMat(BrowserTest):
         for side in ("left", "right"):
             lane = page.get_by_role("region", name=side).first
             lane.get_by_role("button", name="Take to the mat").click()
-            expect(lane.get_by_text("On today’s plan")).to_be_visible()
+            expect(lane.get_by_text("in today’s plan, as shown")).to_be_visible()
         page.goto(self.address + "mat")
         page.get_by_role("button", name="Begin").click()
 

@@ -18,8 +18,8 @@ describe('a doctor first', () => {
   it('is said on every view of the client, with the way to what to do', async () => {
     const { user, router } = await open(`${CLIENT}/limits`, { [HEAD]: { ...head, doctor } })
     await user.click(await screen.findByRole('link', { name: 'What to do, and a note to take along' }))
-    expect(router.state.location.pathname).toMatch(/\/doctor$/)
     expect(await screen.findByRole('heading', { name: doctor.headline })).toBeTruthy()
+    expect(router.state.location.pathname).toMatch(/\/doctor$/)
   })
 
   it('has a note with who, what was told and what is asked, and keeps the answer', async () => {
