@@ -46,7 +46,7 @@ SWAPPED = """() => {
 }"""
 """Words left and right beside each other that stand the wrong way round."""
 
-CLIENT_VIEWS = ("limits", "measures", "choose", "set-up", "plan", "mat", "responses")
+CLIENT_VIEWS = ("doctor", "limits", "measures", "choose", "set-up", "plan", "mat", "responses")
 DIALOGS = (
     ("today", "Book an appointment"),
     ("today", "Call off"),
@@ -103,6 +103,7 @@ class Accessible(BrowserTest):
             "clients": f"{practice}/clients",
             "library": f"{practice}/library/figure_four?rung=figure_four.block_flat",
             "card": f"{practice}/library/card/figure_four.block_flat",
+            "ahead": f"{practice}/ahead",
             "settings": f"{practice}/settings",
             "words": f"{practice}/words",
         }

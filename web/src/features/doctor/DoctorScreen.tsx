@@ -126,16 +126,12 @@ function Note({ head, doctor }: { head: Schemas['ClientHead']; doctor: Schemas['
   const practice = me.data?.practices.find((each) => each.id === practice_id)
   const { client } = head
   return (
-    <Sheet translate="no">
+    <Sheet>
       <h2>{t('doctor.note.title')}</h2>
       <div>{longDate(head.today)}</div>
       <p>
-        {[
-          client.name,
-          client.birth_date === null ? '' : t('doctor.note.born', { date: longDate(client.birth_date) }),
-        ]
-          .filter(Boolean)
-          .join(', ')}
+        <span translate="no">{client.name}</span>
+        {client.birth_date !== null && `, ${t('doctor.note.born', { date: longDate(client.birth_date) })}`}
       </p>
       <p>{t('doctor.note.opening')}</p>
       <ul>
@@ -148,7 +144,7 @@ function Note({ head, doctor }: { head: Schemas['ClientHead']; doctor: Schemas['
       <div className="reply" />
       <div className="reply" />
       <div className="reply" />
-      <p>{[me.data?.full_name, practice?.name].filter(Boolean).join(', ')}</p>
+      <p translate="no">{[me.data?.full_name, practice?.name].filter(Boolean).join(', ')}</p>
     </Sheet>
   )
 }
