@@ -24,6 +24,7 @@ from audit.models import record
 from clients.models import Clearance, Client, DailyAnswer, Entry, Instruction, Person, SignsAnswer
 from clients.schemas import ClearanceIn, ClientIn, DailyIn, EntryIn, SeenIn, WordIn
 from clients.values import entry_raw, instruction_raw, read_entry
+from common import clock
 from common.errors import Stale, bad_field, refuse_implausible
 from common.speech import own
 from practices.models import Practice
@@ -214,6 +215,13 @@ def answer_signs(entry: Entry, user: User, signs: list[str], today: dt.date) -> 
     return answer
 
 
+def _told_on(entry: Entry) -> dt.date:
+    """The day on which a record's signs were last said to be there: at arrival, else when the record was written."""
+    answers = SignsAnswer.objects.filter(entry__root=entry.root)
+    told = next((answer.date for answer in answers.reverse() if answer.signs != ["none"]), None)
+    return told or clock.day_of(entry.created_at, entry.client.practice.time_zone)
+
+
 @transaction.atomic
 def record_seen(entry: Entry, user: User, data: SeenIn, today: dt.date) -> None:
     """Keep that a doctor has seen what was recorded: where the record knows a clearance for that, it is given; else the
@@ -221,6 +229,9 @@ def record_seen(entry: Entry, user: User, data: SeenIn, today: dt.date) -> None:
     kind = kind_of(read_entry(entry_raw(entry)))
     if kind.signs is None:
         raise bad_field("signs", own("field", "asks_no_signs"))
+    if data.date < _told_on(entry):
+        # A word from before the sign says nothing about it.
+        raise bad_field("date", own("field", "before_the_sign"))
     if data.text.strip():
         give_instruction(entry, user, WordIn(who=data.who, date=data.date, text=data.text), today)
     if "seen" in kind.scopes:

@@ -125,6 +125,14 @@ class Signs(ApiTest):
         self.assertIsNone(self.head()["doctor"])
         self.assertEqual(answer.json()[0]["instructions"][0]["text"], "A cold, the hip is fine.")
 
+    def test_a_word_from_before_the_sign_opens_nothing(self) -> None:
+        self.answer("hot_wound_or_fever")
+        for days_ago, status in ((1, 422), (0, 201)):
+            body = {"who": "surgeon", "date": str(self.house.today - dt.timedelta(days=days_ago)), "text": "Fine."}
+            answer = self.post(self.url(f"/entries/{self.entry.root}/seen"), body)
+            self.assertEqual(answer.status_code, status, answer.content)
+            self.assertEqual(self.head()["doctor"] is None, status == 201)
+
     def test_a_clearance_is_given_where_the_record_knows_one_for_it(self) -> None:
         entry = {"entry": {"kind": "warning_signs", "facts": {"signs": ["night_pain"]}}}
         recorded = self.post(self.url("/entries"), entry).json()

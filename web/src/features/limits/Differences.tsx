@@ -6,8 +6,7 @@ import type { Schemas } from '../../api/client'
 import { shortDate } from '../../common/dates'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { Failure } from '../../common/ui/States'
-import { laneColour } from '../../theme/theme'
-import { colours } from '../../theme/theme'
+import { colours, laneColour } from '../../theme/theme'
 import { useDifferences } from './queries'
 
 const Panel = styled('section')(({ theme }) => ({
