@@ -7,12 +7,11 @@ import type { Lane, Schemas } from '../../api/client'
 import { Failure } from '../../common/ui/States'
 import { VerdictMark } from '../../common/ui/VerdictMark'
 import { useSeenOnTheMat } from './queries'
-import { TakeOn } from './TakeOn'
+import { SMALL, TakeOn } from './TakeOn'
 import { laneColour } from '../../theme/theme'
 import { useClientPath } from '../../common/route'
 import { seenReading } from '../../common/readings'
 
-const SMALL = { py: 0, minHeight: 24 } as const
 const MARK = { stop: 'leave_out', ask: 'check_first', caution: 'with_eye' } as const
 
 interface Props {

@@ -2,7 +2,7 @@ import { styled } from '@mui/material/styles'
 import { useTranslation } from 'react-i18next'
 import type { Lane } from '../../api/client'
 import { colours, laneColour } from '../../theme/theme'
-import { plannedNow, savedAs } from './model'
+import { sideOf, plannedNow, savedAs } from './model'
 import type { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
@@ -24,7 +24,7 @@ export function Saved({ side, state, take }: Props) {
   const { t } = useTranslation()
   const { rung } = state
   if (rung === undefined) return null
-  const own = side === 'both' ? 'left' : side
+  const own = sideOf(side)
   const planned = plannedNow(rung, take.data, own)
   const saved = savedAs(planned, state.axes, state.indices, state.dose)
   return (

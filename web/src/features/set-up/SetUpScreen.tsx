@@ -13,6 +13,7 @@ import { Empty, Failure, Working } from '../../common/ui/States'
 import { Lanes } from '../../common/ui/layout'
 import { FacingRulers } from './FacingRulers'
 import { LaneDetails } from './LaneDetails'
+import { sideOf } from './model'
 import { PoseBar, type View } from './PoseBar'
 import { SetupLane } from './SetupLane'
 import type { LaneState } from './useLaneState'
@@ -21,9 +22,6 @@ import { useChosen, useLaneState } from './useLaneState'
 
 const SIDES: readonly Side[] = ['left', 'right']
 const FIRST_WORDS = ['setup', 'purpose', 'margin'] as const
-
-/** Of a lane for both the left stands for it. */
-const sideOf = (lane: Lane): Side => (lane === 'right' ? 'right' : 'left')
 
 /** Two lanes facing outward, one ruler for both, and what each side needs from the shelf; one lane for a shape that both
  * legs share, its two sides facing inside it. */

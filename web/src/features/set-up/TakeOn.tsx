@@ -13,6 +13,8 @@ import { colours } from '../../theme/theme'
 import { useTakeOn } from './queries'
 
 const LEAST_REASON = 3
+/** A button in a line of text. */
+export const SMALL = { py: 0, minHeight: 24 } as const
 
 const Said = styled('span')({ display: 'block', color: colours.muted, '& q': { color: colours.ink } })
 
@@ -49,7 +51,7 @@ export function TakeOn({ family, finding }: Props) {
         <q translate="no">{accepted.reason}</q>{' '}
         <Button
           size="small"
-          sx={{ py: 0, minHeight: 24 }}
+          sx={SMALL}
           disabled={takeOn.isPending}
           onClick={() => {
             takeOn.mutate({ params: { path }, body: { ...about, accepted: false, reason: '' } })
@@ -65,7 +67,7 @@ export function TakeOn({ family, finding }: Props) {
     return (
       <Button
         size="small"
-        sx={{ py: 0, minHeight: 24 }}
+        sx={SMALL}
         onClick={() => {
           setWriting(true)
         }}

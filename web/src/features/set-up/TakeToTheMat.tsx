@@ -6,7 +6,7 @@ import type { Lane } from '../../api/client'
 import { useClientPath } from '../../common/route'
 import { Row } from '../../common/ui/layout'
 import { Refused } from '../../common/ui/States'
-import { plannedNow, savedAs } from './model'
+import { sideOf, plannedNow, savedAs } from './model'
 import type { useTakeToTheMat } from './queries'
 import type { LaneState } from './useLaneState'
 
@@ -23,7 +23,7 @@ export function TakeToTheMat({ side, state, take }: Props) {
   const { rung } = state
   if (rung === undefined) return null
   // A shape both legs share is planned for both.
-  const own = side === 'both' ? 'left' : side
+  const own = sideOf(side)
   const planned = plannedNow(rung, take.data, own)
   const saved = savedAs(planned, state.axes, state.indices, state.dose)
   const noted = take.variables?.body.note ?? rung.note

@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import type { Schemas, Side } from '../../api/client'
+import type { Lane, Schemas, Side } from '../../api/client'
 
 type Grid = Schemas['GridOut']
 type Axis = Schemas['AxisOut']
@@ -174,6 +174,9 @@ export function plannedNow(
   const parts = mat.families.map((family) => family[side])
   return parts.find((part) => part?.variation === rung.variation) ?? null
 }
+
+/** Of a lane for both the left stands for it. */
+export const sideOf = (lane: Lane): Side => (lane === 'right' ? 'right' : 'left')
 
 /** Whether what is shown is what today's plan has, something else of a planned rung, or of one that is not planned. */
 export function savedAs(
