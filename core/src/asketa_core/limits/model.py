@@ -72,9 +72,14 @@ class Term:
         assert self.readout is not None
         return (self.readout.value, "above" if self.above is not None else "below")
 
+    @property
+    def room(self) -> float:
+        """How much it leaves, to compare with terms of the same kind."""
+        return self.value if self.above is not None else -self.value
+
     def leaves_less_than(self, other: Term) -> bool:
         """Whether its figure leaves less room than that of a term of the same kind."""
-        return self.value < other.value if self.above is not None else self.value > other.value
+        return self.room < other.room
 
 
 class SaidBy(Protocol):

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from asketa_core.limits.model import Limit, SaidBy, Severity, Term
 from asketa_core.poses.posture import unit_of
-from asketa_core.texts import NOTHING, Phrase, listed, say
+from asketa_core.texts import NOTHING, Phrase, has, listed, say
 from asketa_core.words import numbers
 
 
@@ -51,48 +51,74 @@ def short_words(limits: Iterable[Limit]) -> list[Phrase]:
 
 
 def graded(limits: Iterable[Limit]) -> list[tuple[tuple[Limit, ...], Phrase]]:
-    """Limits with the few words for them, those that differ in nothing but their figure and how hard they are as one:
-    'knee twist: over 5° with care, over 15° not'. What a harder one covers already is left out."""
+    """Limits with the few words for them, the one that leads first. Those that differ in nothing but their figure and how
+    hard they are are one: 'knee twist: over 5° with care, over 15° not'. What a harder one covers is not said beside it."""
     kinds: dict[object, list[Limit]] = {}
     for limit in limits:
         kinds.setdefault(_gradable(limit), []).append(limit)
     found = []
     for members in kinds.values():
-        steps = _steps(members)
-        words = short_words(members[:1])[0] if len(steps) == 1 and steps[0] is members[0] else None
-        if len(steps) == 1:
-            found.append((tuple(members), words or short_words(steps)[0]))
+        steps = _steps(members) if len(members) > 1 else members
+        if len(steps) > 1 and (words := _graded_words(steps)) is not None:
+            found.append((tuple(sorted(members, key=lambda limit: -int(limit.severity))), words))
         else:
-            found.append((tuple(sorted(members, key=lambda limit: -int(limit.severity))), _graded_words(steps)))
+            found += [(tuple(covered), short_words(covered[:1])[0]) for covered in _by_step(members, steps)]
     return found
 
 
+def _graded_term(limit: Limit) -> Term:
+    term = display_term(limit)
+    assert term is not None
+    return term
+
+
 def _gradable(limit: Limit) -> object:
-    """What limits share that can be said as one; a limit of several terms, or of a flag, stands alone."""
-    alone = len(limit.terms) != 1 or limit.terms[0].readout is None or bool(limit.missing)
-    return id(limit) if alone else (limit.entry_id, limit.side, limit.terms[0].kind, limit.phases, limit.ends)
+    """What limits share that can be said as one: everything but the figure they end with; one of flags alone, or that
+    hangs on what nobody knows, stands by itself."""
+    term = display_term(limit)
+    if term is None or limit.missing:
+        return id(limit)
+    given = tuple(each for each in limit.terms if each is not term)
+    return (limit.entry_id, limit.side, given, term.kind, limit.phases, limit.ends)
 
 
 def _steps(limits: list[Limit]) -> list[Limit]:
     """From the one that begins first to the hardest; one that a harder one covers is none of them."""
-    if len(limits) == 1:
-        return limits
     steps: list[Limit] = []
-    for limit in sorted(limits, key=lambda each: -int(each.severity)):
-        if not steps or limit.terms[0].leaves_less_than(steps[-1].terms[0]):
+    for limit in sorted(limits, key=lambda each: (-int(each.severity), _graded_term(each).room)):
+        if not steps or _graded_term(limit).leaves_less_than(_graded_term(steps[-1])):
             steps.append(limit)
     return steps[::-1]
 
 
-def _graded_words(steps: list[Limit]) -> Phrase:
-    term = steps[0].terms[0]
+def _by_step(limits: list[Limit], steps: list[Limit]) -> list[list[Limit]]:
+    """Each step with what it covers, the hardest first."""
+    covered = [[step] for step in reversed(steps)]
+    for limit in limits:
+        if not any(limit is step for step in steps):
+            own = next(k for k in covered if not _graded_term(limit).leaves_less_than(_graded_term(k[0])))
+            own.append(limit)
+    return covered
+
+
+def _graded_words(steps: list[Limit]) -> Phrase | None:
+    """Several steps as one line; ``None`` where there is no word for what else has to be the case."""
+    term = _graded_term(steps[0])
+    given = [each.kind[0] for each in steps[0].terms if each is not term]
+    if len(given) > 1 or not all(has("lines", "graded_where", code) for code in given):
+        return None
     assert term.readout is not None
     section = "graded_above" if term.above is not None else "graded_below"
     parts = tuple(
-        say("lines", section, limit.severity.code, limit=numbers.exact(limit.terms[0].value, unit_of(term.readout)))
+        say(
+            "lines", section, limit.severity.code, limit=numbers.exact(_graded_term(limit).value, unit_of(term.readout))
+        )
         for limit in steps
     )
-    return say("lines", "graded", name=say("readouts", term.readout.value, "name"), parts=listed(parts, "comma"))
+    where = say("lines", "graded_where", given[0]) if given else NOTHING
+    return say(
+        "lines", "graded", name=say("readouts", term.readout.value, "name"), where=where, parts=listed(parts, "comma")
+    )
 
 
 def stop_words(limits: Iterable[Limit]) -> Phrase:
