@@ -11,6 +11,7 @@ from django.db.models import Max
 
 from asketa_core import (
     AHEAD_DAYS,
+    AnyEntry,
     ClientFile,
     InputError,
     Instruction,
@@ -20,10 +21,12 @@ from asketa_core import (
     Quantity,
     Side,
     Situation,
+    TriState,
     change_note,
     changes_ahead,
     checks_of,
     clinical_days,
+    daily_fact,
     doctor_page,
     entry_words,
     figure_words,
@@ -91,19 +94,20 @@ def entries_out(client: Client) -> list[EntryOut]:
     for value in file.entries:
         row = rows[value.id]
         daily = max((d for d in file.daily if d.entry_id == value.id), key=lambda d: d.date, default=None)
+        kind = kind_of(value)
         found.append(
             EntryOut(
                 id=row.pk,
                 root=row.root,
                 label=entry_words(value, date),
-                operated_on=operation.date if (operation := kind_of(value).operation(value.facts)) else None,
-                asked_today=kind_of(value).asked_today(value.facts, date),
+                operated_on=operation.date if (operation := kind.operation(value.facts)) else None,
+                asked_today=kind.asked_today(value.facts, date),
                 entry=EntryShown(
                     kind=value.kind, side=value.side, facts=value.facts.model_dump(mode="json", exclude_none=True)
                 ),
                 clearances=list(value.clearances),
                 pain_today=daily.pain_today if daily else None,
-                irritable=daily.irritable if daily else "unknown",
+                irritable=irritable_on(value, file, date),
                 daily_date=daily.date if daily else None,
                 recorded_at=row.created_at,
                 limits=limits_out(limits_of(value, file, date, ranges)),
@@ -209,6 +213,14 @@ def promises(today: Today) -> list[Note]:
     return notes
 
 
+def irritable_on(entry: AnyEntry, file: ClientFile, date: dt.date) -> TriState | None:
+    """Whether it stays sore until the next day, as said last and still counting; ``None`` where it is not asked."""
+    if not kind_of(entry).irritable_asked:
+        return None
+    counts = daily_fact(entry.id, file, date)
+    return "unknown" if counts is None else counts.irritable
+
+
 def asked_on(file: ClientFile, date: dt.date) -> Iterator[AskedOut]:
     """Records about which one asks on a day how they are."""
     said = {fact.entry_id: fact for fact in file.daily if fact.date == date}
@@ -219,7 +231,7 @@ def asked_on(file: ClientFile, date: dt.date) -> Iterator[AskedOut]:
                 label=entry_words(entry, date),
                 side=entry.side,
                 pain_today=said[entry.id].pain_today if entry.id in said else None,
-                irritable=said[entry.id].irritable if entry.id in said else "unknown",
+                irritable=irritable_on(entry, file, date),
             )
 
 

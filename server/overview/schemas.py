@@ -111,7 +111,8 @@ class DoctorOut(Schema):
 
 class EntryOut(Schema):
     """A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
-    day of an operation, ``asked_today`` whether how it is today is asked at every arrival."""
+    day of an operation, ``asked_today`` whether how it is today is asked at every arrival, ``irritable`` the last answer
+    that still counts, ``None`` where it is not asked."""
 
     id: uuid.UUID
     root: uuid.UUID
@@ -121,7 +122,7 @@ class EntryOut(Schema):
     entry: EntryShown
     clearances: list[Clearance]
     pain_today: int | None
-    irritable: TriState
+    irritable: TriState | None
     daily_date: dt.date | None
     recorded_at: dt.datetime
     limits: list[LimitOut]
@@ -152,13 +153,14 @@ class StopOut(Schema):
 
 
 class AskedOut(Schema):
-    """A record about which one asks at arrival how it is, and what was said today."""
+    """A record about which one asks at arrival how it is, and what was said today. ``irritable`` is the last answer that
+    still counts, ``None`` where it is not asked."""
 
     entry_id: uuid.UUID
     label: Text
     side: Side | None
     pain_today: int | None
-    irritable: TriState
+    irritable: TriState | None
 
 
 class ClientHead(Schema):

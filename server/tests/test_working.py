@@ -65,6 +65,17 @@ class Choosing(ApiTest):
         self.post(self.url(f"/entries/{asked[0]['entry_id']}/daily"), {"pain_today": 3})
         self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["pain_today"], 3)
 
+    def test_what_lasts_until_the_next_day_is_not_asked_at_every_visit(self) -> None:
+        self.house.record_knee()
+        address = self.url(f"/entries/{self.client.get(self.url('')).json()['asked'][0]['entry_id']}/daily")
+        self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["irritable"], "unknown")
+        with clock.set_to(clock.now() - dt.timedelta(days=7)):
+            self.post(address, {"pain_today": 3, "irritable": "no"})
+        (asked,) = self.client.get(self.url("")).json()["asked"]
+        self.assertEqual((asked["pain_today"], asked["irritable"]), (None, "no"))
+        with clock.set_to(clock.now() + dt.timedelta(days=8)):
+            self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["irritable"], "unknown")
+
     def test_a_family_says_when_it_was_last_worked_on(self) -> None:
         def last() -> Any:
             lines = self.client.get(self.url("/families")).json()

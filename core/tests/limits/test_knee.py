@@ -87,6 +87,18 @@ class Unknowns(TestCase):
             self.assertTrue(asks)
             self.assertTrue(all(limit.missing == ("operation_fresh",) and limit.terms for limit in asks))
 
+    def test_what_is_asked_is_what_was_not_said_yet(self) -> None:
+        def asked(*daily: dict[str, Any], **facts: Any) -> set[str]:
+            limits = limits_on(client([knee(**facts)], daily=list(daily)), TODAY)
+            return {fact for limit in limits for fact in limit.missing}
+
+        self.assertEqual(asked(), {"pain_today"})
+        self.assertEqual(asked(pain(3, irritable="unknown")), {"irritable"})
+        self.assertEqual(asked(pain(3)), set())
+        # Sore by the pain alone, whatever it is like the next day.
+        self.assertEqual(asked(pain(5, irritable="unknown")), set())
+        self.assertEqual(asked(pain(3), diagnosis="mcl"), {"injury_fresh"})
+
     def test_twelve_weeks_after_an_operation(self) -> None:
         def operated(days: int) -> dict[str, str]:
             return codes(knee(operated="yes", operation_date=TODAY - dt.timedelta(days=days)), pain(1))

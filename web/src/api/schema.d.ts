@@ -1978,7 +1978,8 @@ export interface components {
         };
         /**
          * AskedOut
-         * @description A record about which one asks at arrival how it is, and what was said today.
+         * @description A record about which one asks at arrival how it is, and what was said today. ``irritable`` is the last answer that
+         *     still counts, ``None`` where it is not asked.
          */
         AskedOut: {
             /**
@@ -1991,11 +1992,8 @@ export interface components {
             side: components["schemas"]["Side"] | null;
             /** Pain Today */
             pain_today: number | null;
-            /**
-             * Irritable
-             * @enum {string}
-             */
-            irritable: "yes" | "no" | "unknown";
+            /** Irritable */
+            irritable: ("yes" | "no" | "unknown") | null;
         };
         /** CallOut */
         CallOut: {
@@ -2195,7 +2193,8 @@ export interface components {
         /**
          * EntryOut
          * @description A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
-         *     day of an operation, ``asked_today`` whether how it is today is asked at every arrival.
+         *     day of an operation, ``asked_today`` whether how it is today is asked at every arrival, ``irritable`` the last answer
+         *     that still counts, ``None`` where it is not asked.
          */
         EntryOut: {
             /**
@@ -2219,11 +2218,8 @@ export interface components {
             clearances: components["schemas"]["Clearance"][];
             /** Pain Today */
             pain_today: number | null;
-            /**
-             * Irritable
-             * @enum {string}
-             */
-            irritable: "yes" | "no" | "unknown";
+            /** Irritable */
+            irritable: ("yes" | "no" | "unknown") | null;
             /** Daily Date */
             daily_date: string | null;
             /**

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
 from pathlib import Path
-from typing import Any, ClassVar, Literal, Protocol, get_args, get_origin, get_type_hints
+from typing import Any, ClassVar, Literal, Protocol, get_args, get_origin, get_type_hints, runtime_checkable
 
 from pydantic import model_validator
 
@@ -246,12 +246,14 @@ class Row(Record):
         return self.everything in ("condition", "question") or self.unmeasured is not None
 
     def missing(self, context: object) -> tuple[str, ...] | None:
-        """The conditions nobody can answer for a topic's context, none of them where all hold; ``None`` where one
-        certainly does not. A row about everything holds only where every condition is known to."""
+        """The facts nobody knows for a topic's context, none where all conditions hold; ``None`` where one certainly
+        does not. A row about everything holds only where every condition is known to."""
         truth = {key: _holds(wanted, getattr(context, key)) for key, wanted in self.when.items()}
         open_ones = tuple(key for key, holds in truth.items() if holds is None)
         if False in truth.values() or (open_ones and self.everything is not None):
             return None
+        if isinstance(context, WorkedOut):
+            return tuple(dict.fromkeys(fact for key in open_ones for fact in context.behind(key)))
         return open_ones
 
 
@@ -263,6 +265,13 @@ def _holds(wanted: Condition, have: object) -> bool | None:
         assert isinstance(have, int | Between)
         return wanted.hold(have)
     return have in wanted if isinstance(wanted, tuple) else have == wanted
+
+
+@runtime_checkable
+class WorkedOut(Protocol):
+    """A context that knows which facts its conditions are worked out of, and which of them are not known."""
+
+    def behind(self, condition: str) -> tuple[str, ...]: ...
 
 
 class RowFile(Record):

@@ -233,6 +233,8 @@ class Kind:
     mind: Callable[[About], Iterable[Note]] = what_binds
     asked_today: Callable[[Any, dt.date], bool] = lambda facts, date: False
     """Whether how it is today is asked at every arrival."""
+    irritable_asked: bool = False
+    """Whether it is asked with it if it stays sore until the next day, once stirred up."""
     list_not_asked: Callable[[Any], bool] = lambda facts: False
     """Whether a list of its own is to be gone through before the first pose and nobody did."""
     implausible: Callable[[Any, dt.date], Iterator[Implausible]] = lambda facts, today: iter(())

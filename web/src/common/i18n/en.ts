@@ -351,6 +351,7 @@ export const en = {
     noChange: 'No limit changes in the next six weeks.',
     nothing: 'Nothing recorded yet.',
     painToday: '{{what}} today, 0–10?',
+    stirredUpOf: '{{what}}: once stirred up, sore until next day?',
     more_one: '{{count}} more to mind',
     more_other: '{{count}} more to mind',
   },

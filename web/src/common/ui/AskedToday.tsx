@@ -6,6 +6,7 @@ import { useDaily } from '../daily'
 import { useClientPath } from '../route'
 import { Scores } from './Scores'
 import { Refused } from './States'
+import { Touch } from './Touch'
 
 const Small = styled('div')(({ theme }) => ({
   margin: theme.spacing(0.75, 0),
@@ -14,30 +15,77 @@ const Small = styled('div')(({ theme }) => ({
   '& button': { minHeight: 30, minWidth: 29, padding: 0, fontSize: '0.92rem' },
 }))
 
-/** How a sore joint is today, answered in one touch where it decides something. */
+/** How a sore joint is today, beside what to mind. */
 export function AskedToday({ asked }: { asked: Schemas['AskedOut'] }) {
+  const { t } = useTranslation()
+  const words = t('mind.painToday', { what: asked.label })
+  return (
+    <Small>
+      <div className="what" style={{ color: laneColour(asked.side ?? 'both') }} aria-hidden>
+        {words}
+      </div>
+      <HowItIs asked={asked} of={{ words }} />
+    </Small>
+  )
+}
+
+const Stirred = styled('div')(({ theme }) => ({
+  display: 'flex',
+  flexWrap: 'wrap',
+  alignItems: 'center',
+  gap: 4,
+  marginTop: theme.spacing(0.75),
+  '& span': { fontSize: '0.92rem', lineHeight: 1.25, marginRight: 4 },
+}))
+
+/** Answered in one touch where it decides something; once the pain is known, whether it lasts, where that is asked too. */
+export function HowItIs({
+  asked,
+  of,
+}: {
+  asked: Schemas['AskedOut']
+  of: { id: string } | { words: string }
+}) {
   const { t } = useTranslation()
   const path = useClientPath()
   const daily = useDaily()
   const { entry_id, label, side, pain_today, irritable } = asked
   const lane: Lane = side ?? 'both'
-  const words = t('mind.painToday', { what: label })
+  const said = daily.isPending ? daily.variables.body : { pain_today, irritable }
+  const say = (answer: Partial<Pick<typeof said, 'pain_today' | 'irritable'>>) => {
+    if (daily.isPending) return
+    const both = { pain_today, irritable: irritable ?? 'unknown', ...answer }
+    daily.mutate({ params: { path: { ...path, entry_id } }, body: both as Schemas['DailyIn'] })
+  }
   return (
-    <Small>
-      <div className="what" style={{ color: laneColour(lane) }} aria-hidden>
-        {words}
-      </div>
+    <>
       <Scores
         side={lane}
-        of={{ words }}
-        value={daily.isPending ? (daily.variables.body.pain_today ?? null) : pain_today}
+        of={of}
+        value={said.pain_today ?? null}
         named={(score) => t('mat.arrival.painIs', { score, what: label })}
         onScore={(score) => {
-          if (daily.isPending) return
-          daily.mutate({ params: { path: { ...path, entry_id } }, body: { pain_today: score, irritable } })
+          say({ pain_today: score })
         }}
       />
+      {irritable !== null && pain_today !== null && (
+        <Stirred role="group" aria-label={t('mind.stirredUpOf', { what: label })}>
+          <span aria-hidden>{t('limits.facts.irritable')}</span>
+          {(['yes', 'no'] as const).map((answer) => (
+            <Touch
+              key={answer}
+              side={lane}
+              on={said.irritable === answer}
+              onTouch={() => {
+                say({ irritable: answer })
+              }}
+            >
+              {t(`limits.values.${answer}`)}
+            </Touch>
+          ))}
+        </Stirred>
+      )}
       <Refused error={daily.error} />
-    </Small>
+    </>
   )
 }

@@ -32,7 +32,6 @@ export const COLUMNS = {
   columnGap: 12,
   alignItems: 'center',
   direction: 'ltr',
-  // Where there is less room the lanes stand beneath the name, and beneath each other.
   // Where there is less room the lanes stand beneath the name, and then beneath each other.
   '@media (max-width: 899px)': {
     gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)',

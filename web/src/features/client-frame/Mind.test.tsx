@@ -33,6 +33,21 @@ describe('what to mind', () => {
     expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ pain_today: 4, irritable: 'yes' })
   })
 
+  it('asks whether it lasts once the pain is known, and only where that decides', async () => {
+    asWideAs(1280)
+    const knee = { entry_id: 'knee', label: 'Knee', side: 'right', pain_today: 2, irritable: 'unknown' }
+    const wrist = { entry_id: 'wrist', label: 'Wrist', side: 'left', pain_today: 2, irritable: null }
+    const both = { ...head, asked: [knee, wrist] } as unknown as Schemas['ClientHead']
+    const { user, sent } = show(<Mind head={both} />, {
+      ...own,
+      [`POST /api${CLIENT}/entries/knee/daily`]: [],
+    })
+    const lasts = await screen.findByRole('group', { name: /^Knee: once stirred up/ })
+    expect(screen.queryByRole('group', { name: /^Wrist: once stirred up/ })).toBeNull()
+    await user.click(within(lasts).getByRole('button', { name: 'no' }))
+    expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ pain_today: 2, irritable: 'no' })
+  })
+
   it('stands under its side, left before right, and then what changes next', async () => {
     asWideAs(1280)
     show(<Mind head={head} />, own)

@@ -16,6 +16,8 @@ import { Fields } from '../../common/ui/layout'
 
 const SCORES = Array.from({ length: 11 }, (_, score) => score)
 
+type Draft = { pain: string; irritable: Schemas['DailyIn']['irritable'] }
+
 /** What is asked at arrival about a sore joint. */
 export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; onClose: () => void }) {
   const { t } = useTranslation()
@@ -24,7 +26,10 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
     set: setDraft,
     clear,
     since,
-  } = useKeptDraft(`daily:${entry.root}`, { pain: '', irritable: 'unknown' })
+  } = useKeptDraft<Draft>(`daily:${entry.root}`, {
+    pain: '',
+    irritable: entry.irritable ?? 'unknown',
+  })
   const path = useClientPath()
   const answer = useDaily()
   const submit = (event: SubmitEvent) => {
@@ -34,7 +39,7 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
         params: { path: { ...path, entry_id: entry.id } },
         body: {
           ...(draft.pain === '' ? {} : { pain_today: Number(draft.pain) }),
-          irritable: draft.irritable as Schemas['DailyIn']['irritable'],
+          irritable: draft.irritable,
         },
       },
       {
@@ -66,20 +71,22 @@ export function DailyDialog({ entry, onClose }: { entry: Schemas['EntryOut']; on
               </MenuItem>
             ))}
           </TextField>
-          <TextField
-            select
-            label={t('limits.facts.irritable')}
-            value={draft.irritable}
-            onChange={(event) => {
-              setDraft({ ...draft, irritable: event.target.value })
-            }}
-          >
-            {(['yes', 'no', 'unknown'] as const).map((value) => (
-              <MenuItem key={value} value={value}>
-                {t(`limits.values.${value}`)}
-              </MenuItem>
-            ))}
-          </TextField>
+          {entry.irritable !== null && (
+            <TextField
+              select
+              label={t('limits.facts.irritable')}
+              value={draft.irritable}
+              onChange={(event) => {
+                setDraft({ ...draft, irritable: event.target.value as Schemas['DailyIn']['irritable'] })
+              }}
+            >
+              {(['yes', 'no', 'unknown'] as const).map((value) => (
+                <MenuItem key={value} value={value}>
+                  {t(`limits.values.${value}`)}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
         </Fields>
         <DialogActions>
           <Button onClick={onClose}>{t('common.cancel')}</Button>

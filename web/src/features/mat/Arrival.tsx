@@ -4,7 +4,6 @@ import Typography from '@mui/material/Typography'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Lane, Schemas } from '../../api/client'
-import { useDaily } from '../../common/daily'
 import { shortDate } from '../../common/dates'
 import { LANE_HEAD } from '../../common/lanes'
 import { useClientPath } from '../../common/route'
@@ -17,6 +16,7 @@ import { MorningChecks } from '../../common/ui/MorningChecks'
 import { useNews } from './queries'
 import { isTold } from './signs'
 import { SignsCheck } from './SignsCheck'
+import { HowItIs } from '../../common/ui/AskedToday'
 import { Scores } from '../../common/ui/Scores'
 
 const NEWS = ['fall', 'flare', 'illness', 'new_pain', 'procedure'] as const
@@ -56,25 +56,12 @@ interface Props {
 export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
   const { t } = useTranslation()
   const path = useClientPath()
-  const daily = useDaily()
   const news = useNews()
   // Left on the left, right on the right; what has no side stands with the left.
   const asked = [
     mat.asked.filter(({ side }) => side !== 'right'),
     mat.asked.filter(({ side }) => side === 'right'),
   ]
-  const pain = (each: Schemas['AskedOut']) => (
-    <Pain
-      key={each.entry_id}
-      asked={each}
-      onPain={(score) => {
-        daily.mutate({
-          params: { path: { ...path, entry_id: each.entry_id } },
-          body: { pain_today: score, irritable: each.irritable },
-        })
-      }}
-    />
-  )
   const lastNote = mat.notes.find(({ date }) => date < mat.date)
   return (
     <Page>
@@ -93,10 +80,18 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
       </section>
       {asked.some((side) => side.length > 0) && (
         <Lanes one={asked.filter((side) => side.length > 0).length === 1}>
-          {asked.map((side, place) => side.length > 0 && <div key={place}>{side.map(pain)}</div>)}
+          {asked.map(
+            (side, place) =>
+              side.length > 0 && (
+                <div key={place}>
+                  {side.map((each) => (
+                    <Pain key={each.entry_id} asked={each} />
+                  ))}
+                </div>
+              ),
+          )}
         </Lanes>
       )}
-      <Refused error={daily.error} />
       <section>
         <h2 id="arrival-news">{t('mat.arrival.news')}</h2>
         <Row wrap gap={0.75} role="group" aria-labelledby="arrival-news">
@@ -165,22 +160,16 @@ export function Arrival({ mat, arrived, onArrived, onBegin }: Props) {
 }
 
 /** How one sore joint is today. */
-function Pain({ asked, onPain }: { asked: Schemas['AskedOut']; onPain: (score: number) => void }) {
+function Pain({ asked }: { asked: Schemas['AskedOut'] }) {
   const { t } = useTranslation()
-  const { entry_id, label, side, pain_today } = asked
+  const { entry_id, label, side } = asked
   const lane: Lane = side ?? 'both'
   return (
     <section>
       <h2 id={`asked-${entry_id}`} style={{ color: laneColour(lane) }}>
         {t('mat.arrival.pain', { what: label, side: t(`side.${LANE_HEAD[lane]}`) })}
       </h2>
-      <Scores
-        side={lane}
-        of={{ id: `asked-${entry_id}` }}
-        value={pain_today}
-        named={(score) => t('mat.arrival.painIs', { score, what: label })}
-        onScore={onPain}
-      />
+      <HowItIs asked={asked} of={{ id: `asked-${entry_id}` }} />
     </section>
   )
 }

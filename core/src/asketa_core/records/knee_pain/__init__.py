@@ -62,7 +62,20 @@ class Context:
     sore: TriState
     forced: Forced
     very_sore: TriState
+    irritable: TriState
+    injury_fresh: TriState
     measured: YesNo
+
+    def behind(self, condition: str) -> tuple[str, ...]:
+        """The facts not known that a condition is worked out of."""
+        today = ("pain_today",) if self.painful == "unknown" else ("irritable",)
+        if condition in ("painful", "sore", "very_sore"):
+            return today
+        if condition == "forced":
+            fresh = {"injury_fresh": self.injury_fresh, "operation_fresh": self.operation_fresh}
+            not_known = tuple(name for name, answer in fresh.items() if answer == "unknown")
+            return (*(today if self.sore == "unknown" else ()), *not_known)
+        return (condition,)
 
 
 def _within(start: dt.date | None, date: dt.date, span_days: int) -> TriState:
@@ -82,14 +95,13 @@ LIGAMENTS = frozenset({"acl", "pcl", "mcl", "lcl"})
 """For these the day since which it hurts is the day of the injury; other knees count from an operation only."""
 
 
-def _forced(entry: Entry[Facts], client: Known, date: dt.date, operation_fresh: TriState, sore: TriState) -> Forced:
+def _forced(
+    entry: Entry[Facts], client: Known, date: dt.date, operation_fresh: TriState, injury_fresh: TriState, sore: TriState
+) -> Forced:
     """Whether a knee may rest turned out and bent under load."""
     felt = [r for r in client.responses if r.side == entry.side and r.date <= date and max(r.during, r.after or 0) > 0]
     last_day = max((r.date for r in felt), default=None)
     in_the_knee = any(r.place == "knee" for r in felt if r.date == last_day)
-    injury_fresh: TriState = "no"
-    if entry.facts.diagnosis in LIGAMENTS:
-        injury_fresh = _within(entry.facts.since, date, INJURY_FRESH_DAYS)
     if in_the_knee or "yes" in (sore, injury_fresh, operation_fresh):
         return "leave"
     return "unknown" if "unknown" in (sore, injury_fresh, operation_fresh) else "open"
@@ -109,6 +121,9 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     repair_fresh: TriState = "no"
     if facts.diagnosis == "meniscus_repaired":
         repair_fresh = _within(facts.operation_date, date, REPAIR_FRESH_DAYS)
+    injury_fresh: TriState = "no"
+    if facts.diagnosis in LIGAMENTS:
+        injury_fresh = _within(facts.since, date, INJURY_FRESH_DAYS)
     sore = _at_least(pain, SORE_PAIN, irritable)
     measured = any(
         m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges
@@ -124,8 +139,10 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
         symptoms=facts.alarming,
         painful="unknown" if pain is None else ("yes" if pain > 0 else "no"),
         sore=sore,
-        forced=_forced(entry, client, date, operation_fresh, sore),
+        forced=_forced(entry, client, date, operation_fresh, injury_fresh, sore),
         very_sore=_at_least(pain, VERY_SORE_PAIN, irritable),
+        irritable=irritable,
+        injury_fresh=injury_fresh,
         measured="yes" if measured else "no",
     )
 
@@ -184,6 +201,7 @@ KIND = Kind(
     named_by="diagnosis",
     mind=_mind,
     asked_today=lambda facts, date: True,
+    irritable_asked=True,
     operation=lambda facts: Operation(facts.operation_date) if facts.operated != "no" else None,
     starting_choices=lambda facts: {"foot": "drawn_up"} if facts.diagnosis == "inner_meniscus" else {},
 )
