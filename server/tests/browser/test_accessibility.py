@@ -6,9 +6,10 @@ import re
 from typing import Any
 
 from django.conf import settings
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 
-from tests.browser.base import EMAIL, PASSWORD, BrowserTest
+from tests.browser.base import EMAIL, PASSWORD
+from tests.browser.keyboard import KeyboardTest
 
 AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
@@ -28,7 +29,6 @@ SMALL = """(least) => [...document.querySelector('main').querySelectorAll('butto
 spinbutton has buttons of its own."""
 
 LEAST_PX = 11
-MOST_STOPS = 150
 SMALL_WORDS = """(least) => [...document.querySelectorAll('svg text')]
   .filter((each) => each.checkVisibility())
   .map((each) => [parseFloat(getComputedStyle(each).fontSize) * each.getScreenCTM().a, each])
@@ -63,7 +63,7 @@ DIALOGS = (
 SIZES = ((1280, 800), (1024, 768), (768, 1024), (640, 400), (390, 844))
 
 
-class Accessible(BrowserTest):
+class Accessible(KeyboardTest):
     def setUp(self) -> None:
         super().setUp()
         self.wrong: dict[str, Any] = {}
@@ -238,34 +238,14 @@ class Accessible(BrowserTest):
         page.keyboard.press("Enter")
         expect(page.locator("main")).to_be_focused()
 
-    def tab_to(self, what: Locator) -> None:
-        """Goes on with the tabulator until something has the focus, as somebody without a pointer does."""
-        what.wait_for()
-        for _ in range(MOST_STOPS):
-            if what.evaluate("(each) => each === document.activeElement"):
-                return
-            self.page.keyboard.press("Tab")
-        self.fail(f"not to be reached by the keyboard: {what}")
-
-    def choose(self, question: Locator, answer: str) -> None:
-        """Opens a list by keys and takes the option that begins so."""
-        self.tab_to(question)
-        self.page.keyboard.press("Enter")
-        self.page.get_by_role("option", name=answer).wait_for()
-        # A blank would take what is marked already.
-        self.page.keyboard.type(answer.split(maxsplit=1)[0])
-        self.page.keyboard.press("Enter")
-
     def test_a_hold_by_keyboard_alone(self) -> None:
         """From the ladders to a hold that is logged, without a pointer."""
         page = self.signed_in("day")
         press = page.keyboard.press
         page.goto(self.address + "choose")
         page.get_by_role("group", name="Figure-four, left").wait_for()
-        self.tab_to(page.get_by_role("button", name=re.compile("^left, on end")))
-        press("Enter")
-        self.tab_to(page.get_by_role("button", name="Open the set-up"))
-        press("Enter")
+        self.press_on(page.get_by_role("button", name=re.compile("^left, on end")))
+        self.press_on(page.get_by_role("button", name="Open the set-up"))
         lane = page.get_by_role("region", name="left", exact=True)
         seat = lane.get_by_role("spinbutton", name="Seat")
         self.tab_to(seat)
@@ -274,24 +254,20 @@ class Accessible(BrowserTest):
         expect(seat).not_to_have_attribute("aria-valuetext", before)
         take = lane.get_by_role("button", name="Take to the mat")
         expect(take).to_be_enabled()
-        self.tab_to(take)
-        press("Enter")
+        self.press_on(take)
         expect(lane.get_by_text("in today’s plan, as shown")).to_be_visible()
         press("/")
         expect(page.get_by_role("combobox", name=re.compile("^Find a client"))).to_be_focused()
         page.keyboard.type("on the mat")
         press("Enter")
-        self.tab_to(page.get_by_role("button", name="Begin"))
-        press("Enter")
+        self.press_on(page.get_by_role("button", name="Begin"))
         page.get_by_role("button", name="Log left").wait_for()
         for key in ("l", "2", " "):
             press(key)
         expect(page.get_by_role("button", name="during 2", exact=True)).to_be_visible()
         expect(page.get_by_role("button", name="Pause")).to_be_visible()
-        self.tab_to(page.get_by_role("button", name="Calm, where wanted").first)
-        press("Enter")
-        self.tab_to(page.get_by_role("button", name="Log left"))
-        press("Enter")
+        self.press_on(page.get_by_role("button", name="Calm, where wanted").first)
+        self.press_on(page.get_by_role("button", name="Log left"))
         # Only the left was planned: the visit is over.
         expect(page.get_by_role("region", name="Figure-four")).to_contain_text("during 2")
 
@@ -303,25 +279,20 @@ class Accessible(BrowserTest):
             self.tab_to(page.get_by_label(field))
             type_(text)
         press("Enter")
-        self.tab_to(page.get_by_role("link", name="Clients", exact=True))
-        press("Enter")
-        self.tab_to(page.get_by_role("button", name="New client"))
-        press("Enter")
+        self.press_on(page.get_by_role("link", name="Clients", exact=True))
+        self.press_on(page.get_by_role("button", name="New client"))
         dialog = page.get_by_role("dialog")
         for field, text in (("Name", "Tess Alder"), ("Occupation", "cooper")):
             self.tab_to(dialog.get_by_role("textbox", name=field))
             type_(text)
         press("Enter")
         expect(page.get_by_role("dialog")).to_have_count(0)
-        self.tab_to(page.get_by_role("button", name="Record on the left"))
-        press("Enter")
-        self.choose(page.get_by_role("dialog").get_by_role("combobox", name="What is it"), "Groin pinch")
-        self.tab_to(page.get_by_role("dialog").get_by_role("button", name="Save"))
-        press("Enter")
+        self.press_on(page.get_by_role("button", name="Record on the left"))
+        self.answer("What is it", "Groin pinch")
+        self.press_on(page.get_by_role("dialog").get_by_role("button", name="Save"))
         expect(page.get_by_role("article", name=re.compile("Groin pinch"))).to_be_visible()
         band = page.get_by_role("navigation", name="Working order")
-        self.tab_to(band.get_by_role("link", name=re.compile("Measures")))
-        press("Enter")
+        self.press_on(band.get_by_role("link", name=re.compile("Measures")))
         self.tab_to(page.get_by_role("textbox", name=re.compile("Turning out.*left", re.IGNORECASE)).first)
         type_("40")
         press("Enter")
