@@ -49,10 +49,13 @@ export const en = {
   },
   visitNote: {
     title: 'Note of this visit',
+    all: 'Notes of the visits',
     hint: 'What is worth knowing next time',
     keep: 'Keep the note',
     kept: 'Kept, {{by}}.',
     last: 'Written last time, {{date}}',
+    earlier_one: 'One earlier note',
+    earlier_other: '{{count}} earlier notes',
     theirs: 'Somebody wrote in between: “{{text}}”. Yours is still below; keeping it puts it in its place.',
   },
   ahead: {

@@ -45,7 +45,7 @@ export function BodyMap({ forms, entries }: { forms: Forms; entries: Schemas['En
               <circle cx={x} cy={y} r="5" fill="none" strokeWidth="1.8" />
               <circle cx={x} cy={y} r="1.8" fill={colour} stroke="none" />
               {/* Large enough to be touched. */}
-              <circle cx={x} cy={y} r="8" fill="transparent" stroke="none" />
+              <circle cx={x} cy={y} r="9" fill="transparent" stroke="none" />
             </g>
           </a>
         )

@@ -48,6 +48,20 @@ describe('the responses', () => {
     expect(felt().length).toBeGreaterThan(1)
   })
 
+  it('have what was written of the visits with them, the earlier ones once asked for', async () => {
+    const notes = Array.from({ length: 6 }, (_, visit) => ({
+      id: `n${String(visit)}`,
+      date: `2026-10-2${String(6 - visit)}`,
+      text: `Visit ${String(visit)}.`,
+      by: 'Ottoline Marsh',
+    }))
+    const { user } = await open(`${CLIENT}/responses`, { [`GET /api${CLIENT}/visit-notes`]: notes })
+    await screen.findByText(/Visit 3\./)
+    expect(screen.queryByText(/Visit 5\./)).toBeNull()
+    await user.click(screen.getByRole('button', { name: '2 earlier notes' }))
+    expect(screen.getByText(/Visit 5\./)).toBeTruthy()
+  })
+
   it('go out as files', async () => {
     await open(`${CLIENT}/responses`)
     expect((await screen.findByRole('link', { name: 'Save as CSV' })).getAttribute('href')).toBe(

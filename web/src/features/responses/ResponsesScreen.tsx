@@ -12,6 +12,7 @@ import { practiceManner } from '../../common/practice'
 import { MorningChecks } from '../../common/ui/MorningChecks'
 import { openMornings, spanOf } from './model'
 import { useFileAddresses, useResponses } from './queries'
+import { VisitNotes } from './VisitNotes'
 import { ResponseLane } from './ResponseLane'
 
 /** The heavy part of the view: charts and decisions are there before. */
@@ -42,6 +43,7 @@ export function ResponsesScreen() {
           <MorningChecks items={mornings} />
         </Box>
       )}
+      <VisitNotes />
       {responses.data.map((family, index) => (
         <Box component="section" key={family.family} sx={{ mb: 3 }}>
           <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>

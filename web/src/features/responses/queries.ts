@@ -13,6 +13,13 @@ export function useResponses(most: number) {
   )
 }
 
+/** What was written of each visit, the latest first. */
+export function useVisitNotes() {
+  return query.useQuery('get', '/api/practices/{practice_id}/clients/{client_id}/visit-notes', {
+    params: { path: useClientPath() },
+  })
+}
+
 /** Where the same is to be had as comma-separated values, and everything recorded as a client file. */
 export function useFileAddresses(): { csv: string; clientFile: string } {
   const { practice_id, client_id } = useClientPath()

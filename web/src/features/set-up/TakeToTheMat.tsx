@@ -53,7 +53,7 @@ export function TakeToTheMat({ side, state, take }: Props) {
           onChange={(event) => {
             state.setNote(event.target.value)
           }}
-          sx={{ flex: 1, minWidth: 90 }}
+          sx={{ flex: 1, minWidth: 90, '& input': { boxSizing: 'border-box', height: 44 } }}
         />
         <Button
           variant="contained"
