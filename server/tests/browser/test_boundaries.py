@@ -142,7 +142,9 @@ class Boundaries(KeyboardTest):
         today = self.mind.get_by_role("group", name=re.compile("kneecap pain today"))
         card = self.page.get_by_role("article", name=re.compile("kneecap pain"))
         self.press_on(today.get_by_role("button", name=re.compile(r"pain 3$")))
-        self.press_on(self.mind.get_by_role("group", name=re.compile("once stirred up")).get_by_role("button", name="no"))
+        self.press_on(
+            self.mind.get_by_role("group", name=re.compile("once stirred up")).get_by_role("button", name="no")
+        )
         expect(self.mind).to_contain_text("Pain 3 of 10")
         expect(card).to_contain_text("Loaded bend 90° with care")
         expect(card).not_to_contain_text("Loaded bend 60°")

@@ -50,6 +50,7 @@ export const en = {
   visitNote: {
     title: 'Note of this visit',
     all: 'Notes of the visits',
+    before: 'Written before',
     hint: 'What is worth knowing next time',
     keep: 'Keep the note',
     kept: 'Kept, {{by}}.',

@@ -56,6 +56,7 @@ export function VisitNote({ date, notes }: Props) {
         <Button
           variant="outlined"
           size="large"
+          sx={{ whiteSpace: 'nowrap', flex: 'none' }}
           disabled={write.isPending || text === (standing?.text ?? '')}
           onClick={() => {
             const replaces = typeof theirs?.['id'] === 'string' ? theirs['id'] : standing?.id

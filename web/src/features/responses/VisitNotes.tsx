@@ -15,14 +15,19 @@ import { useVisitNotes } from './queries'
 const LATEST = 4
 
 const Notes = styled('section')(({ theme }) => ({
-  maxWidth: '46rem',
-  marginBottom: theme.spacing(3),
-  '& dl': { margin: theme.spacing(1.5, 0, 1) },
+  display: 'grid',
+  gap: theme.spacing(0.5, 3),
+  marginBottom: theme.spacing(2.5),
+  [theme.breakpoints.up('lg')]: { gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' },
+  '& h2': { gridColumn: '1 / -1' },
+  '& h3': { margin: theme.spacing(0, 0, 0.75), fontSize: '1rem' },
+  '& dl': { margin: 0 },
   '& dl > div': {
     display: 'grid',
-    gridTemplateColumns: '6.5rem 1fr',
+    gridTemplateColumns: '4.5rem 1fr',
     gap: theme.spacing(0.5, 1.5),
-    paddingBlock: 4,
+    paddingBlock: 3,
+    lineHeight: 1.4,
   },
   '& dt': { fontWeight: 700 },
   '& dd': { margin: 0, whiteSpace: 'pre-line' },
@@ -44,26 +49,29 @@ export function VisitNotes() {
       <Typography variant="h2">{t('visitNote.all')}</Typography>
       {mayWrite && <VisitNote date={today} notes={notes.data} />}
       {before.length > 0 && (
-        <dl>
-          {before.slice(0, all ? undefined : LATEST).map(({ id, date, text, by }) => (
-            <div key={id}>
-              <dt>{shortDate(date)}</dt>
-              <dd translate="no">
-                {text} <small>— {by}</small>
-              </dd>
-            </div>
-          ))}
-        </dl>
-      )}
-      {before.length > LATEST && !all && (
-        <Button
-          size="small"
-          onClick={() => {
-            setAll(true)
-          }}
-        >
-          {t('visitNote.earlier', { count: before.length - LATEST })}
-        </Button>
+        <div>
+          <h3>{t('visitNote.before')}</h3>
+          <dl>
+            {before.slice(0, all ? undefined : LATEST).map(({ id, date, text, by }) => (
+              <div key={id}>
+                <dt>{shortDate(date)}</dt>
+                <dd translate="no">
+                  {text} <small>— {by}</small>
+                </dd>
+              </div>
+            ))}
+          </dl>
+          {before.length > LATEST && !all && (
+            <Button
+              size="small"
+              onClick={() => {
+                setAll(true)
+              }}
+            >
+              {t('visitNote.earlier', { count: before.length - LATEST })}
+            </Button>
+          )}
+        </div>
       )}
     </Notes>
   )
