@@ -70,6 +70,7 @@ from overview.schemas import (
     LimitOut,
     NoteOut,
     PlaceOut,
+    SaidFigure,
     StopOut,
 )
 from visits.models import Visit
@@ -95,6 +96,7 @@ def entries_out(client: Client) -> list[EntryOut]:
         row = rows[value.id]
         daily = max((d for d in file.daily if d.entry_id == value.id), key=lambda d: d.date, default=None)
         kind = kind_of(value)
+        offered = figures_of(value, file, date, ranges)
         found.append(
             EntryOut(
                 id=row.pk,
@@ -111,8 +113,8 @@ def entries_out(client: Client) -> list[EntryOut]:
                 daily_date=daily.date if daily else None,
                 recorded_at=row.created_at,
                 limits=limits_out(limits_of(value, file, date, ranges)),
-                figures=[_figure_out(figure) for figure in figures_of(value, file, date, ranges)],
-                instructions=[_instruction_out(said, date) for said in value.instructions],
+                figures=[_figure_out(figure) for figure in offered],
+                instructions=[_instruction_out(said, date, offered) for said in value.instructions],
                 corrected=row.replaces_id is not None,
             )
         )
@@ -132,14 +134,18 @@ def _figure_out(figure: OfferedFigure) -> FigureOut:
     )
 
 
-def _instruction_out(said: Instruction, date: dt.date) -> InstructionOut:
+def _instruction_out(said: Instruction, date: dt.date, offered: list[OfferedFigure]) -> InstructionOut:
+    in_force = {(figure.rule, figure.readout) for figure in offered if figure.by == said}
     return InstructionOut(
         id=uuid.UUID(said.id),
         who=said.who,
         date=said.date,
         until=said.until,
         text=said.text,
-        figures=[figure_words(figure.rule, figure.value) for figure in said.figures],
+        figures=[
+            SaidFigure(words=figure_words(figure.rule, figure.value), holds=(figure.rule, figure.readout) in in_force)
+            for figure in said.figures
+        ],
         counts=said.counts_on(date),
     )
 

@@ -66,6 +66,13 @@ class FigureOut(Schema):
     said_by: Text
 
 
+class SaidFigure(Schema):
+    """A figure as it was said; ``holds`` where it is the one in force today."""
+
+    words: Text
+    holds: bool
+
+
 class InstructionOut(Schema):
     """What a treating professional said of a record, and whether it counts today."""
 
@@ -74,7 +81,7 @@ class InstructionOut(Schema):
     date: dt.date
     until: dt.date | None
     text: str
-    figures: list[Text]
+    figures: list[SaidFigure]
     counts: bool
 
 

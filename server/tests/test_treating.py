@@ -37,7 +37,12 @@ class Words(ApiTest):
         self.assertIn("surgeon", limit["source"])
         (said,) = answer.json()[0]["instructions"]
         self.assertEqual(
-            (said["text"], said["figures"], said["counts"]), ("Not below the chair’s edge.", ["Hip bend 80°"], True)
+            (said["text"], said["figures"], said["counts"]),
+            (
+                "Not below the chair’s edge.",
+                [{"words": "Hip bend 80°", "holds": True}],
+                True,
+            ),
         )
         (figure,) = [each for each in answer.json()[0]["figures"] if each["rule"] == "hip.bend"]
         self.assertEqual((figure["value"], figure["above"], figure["unit"]), (80, True, "deg"))
@@ -50,12 +55,15 @@ class Words(ApiTest):
         with opened(self.house.practice):
             self.assertEqual(Instruction.objects.count(), 2)
 
-    def test_it_stays_with_the_record_through_a_correction(self) -> None:
-        self.give()
+    def test_it_stays_with_the_record_through_a_correction_and_says_what_it_sets_then(self) -> None:
+        turned_in = {"rule": "hip.turned_in", "readout": "hip_external_rotation", "value": -5}
+        self.give(figures=[*self.word()["figures"], turned_in])
         facts = {**self.entry.facts, "approach": "anterolateral"}
         entry = {"kind": "hip_replacement", "side": "right", "facts": {k: v for k, v in facts.items() if v is not None}}
         answer = self.put(self.url(f"/entries/{self.entry.pk}"), {"entry": entry})
-        self.assertEqual(len(answer.json()[0]["instructions"]), 1, answer.content)
+        (said,) = answer.json()[0]["instructions"]
+        self.assertEqual([figure["holds"] for figure in said["figures"]], [True, False])
+        self.assertEqual(self.limit(answer)["short"], "Hip bend 80°")
 
     def test_free_words_are_kept_with_the_person_and_go_with_it(self) -> None:
         self.give(text="Ask Mrs Rill before stairs.")

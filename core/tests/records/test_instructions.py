@@ -84,6 +84,21 @@ class Figures(TestCase):
 
         self.assertLessEqual(is_open(value - tighter), is_open(value))
 
+    def test_a_surgeons_bend_holds_whatever_the_approach(self) -> None:
+        for approach in ("posterior", "direct_anterior", "anterolateral", "lateral", "unknown"):
+            with self.subTest(approach=approach):
+                self.assertEqual(bend(told(said(85), approach=approach)).terms[0].value, 85)
+
+    @given(word=st.integers(0, 60), cleared=st.integers(0, 60))
+    def test_of_a_word_and_a_clearance_the_later_counts(self, word: int, cleared: int) -> None:
+        given_on = {"who": "surgeon", "date": TODAY - dt.timedelta(days=cleared), "scope": ["all"]}
+        record = {**hip(), "instructions": [said(85, since=word)], "clearances": [given_on]}
+        file = client([record])
+        holds = "hip.bend" in {
+            limit.code for limit in limits_of(file.entries[0], file, TODAY, file.latest_ranges(TODAY))
+        }
+        self.assertEqual(holds, cleared >= word)
+
     def test_its_authority_is_named_where_the_limit_is(self) -> None:
         lines = limit_lines(limits_of((file := told(said(80))).entries[0], file, TODAY, file.latest_ranges(TODAY)))
         (line,) = [line for line in lines if line.code == "hip.bend"]
@@ -120,6 +135,13 @@ class Words(TestCase):
 
     def test_figures_without_words_name_what_they_set(self) -> None:
         self.assertIn("The surgeon’s word of 10 June 2026: hip bend 80°", self.notes(told(said(80))))
+
+    def test_a_figure_whose_rule_does_not_hold_is_asked_about(self) -> None:
+        figure = {"rule": "hip.turned_in", "readout": "hip_external_rotation", "value": 5}
+        idle = told(said(None, figures=[figure]), approach="direct_anterior")
+        (note,) = [note for note in self.notes(idle) if "sets nothing today" in note]
+        self.assertIn("The surgeon’s word of 10 June 2026, not turned in, sets nothing today", note)
+        self.assertFalse([note for note in self.notes(told(said(80))) if "sets nothing" in note])
 
     def test_what_has_run_out_is_not_minded(self) -> None:
         past = said(None, since=20, text="No low sofas.", until=TODAY - dt.timedelta(days=1))

@@ -2296,7 +2296,7 @@ export interface components {
             /** Text */
             text: string;
             /** Figures */
-            figures: string[];
+            figures: components["schemas"]["SaidFigure"][];
             /** Counts */
             counts: boolean;
         };
@@ -2322,6 +2322,16 @@ export interface components {
          * @enum {string}
          */
         Readout: "hip_flexion" | "hip_extension" | "hip_abduction" | "hip_external_rotation" | "hip_closing" | "trunk_thigh" | "hip_bend" | "hip_range_used_percent" | "hip_use_percent" | "opening_used_percent" | "hamstring_used_percent" | "groin_room" | "hip_above_knee_cm" | "thigh_down" | "knee_flexion" | "knee_twist" | "knee_load_share" | "knee_moment_ratio" | "kneecap_share" | "knee_padding_cm" | "dorsiflexion" | "shin_slope" | "lumbar_flexion" | "thoracic_flexion" | "spine_flexion" | "spine_extension" | "spine_rotation" | "side_bend" | "trunk_lean" | "spine_moment_ratio" | "balance_margin_cm" | "shoulder_elevation" | "hands_share" | "supine_minutes" | "standing_minutes" | "hold_minutes" | "belly_clearance_cm" | "knee_gap_cm" | "neck_bend" | "head_misses_cm";
+        /**
+         * SaidFigure
+         * @description A figure as it was said; ``holds`` where it is the one in force today.
+         */
+        SaidFigure: {
+            /** Words */
+            words: string;
+            /** Holds */
+            holds: boolean;
+        };
         /** BloodPressureIn */
         BloodPressureIn: {
             side?: components["schemas"]["Side"] | null;

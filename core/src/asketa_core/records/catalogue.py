@@ -25,7 +25,7 @@ from asketa_core.limits.model import (
     rows_of,
 )
 from asketa_core.poses.posture import Readout, unit_of
-from asketa_core.records.entry import Entry
+from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.instructions import OfferedFigure, Set, figures_on
 from asketa_core.records.registry import KINDS, kind_of, opened
 from asketa_core.units import SIDES, Side
@@ -129,6 +129,8 @@ class _Stand:
     cleared: frozenset[str]
     asks_again: tuple[str, ...]
     figures: Figures
+    said_since: frozenset[tuple[str, str]]
+    """Rules with scopes that are cleared, and of which a figure was set after that: the later word counts."""
 
 
 def _stand(entry: Entry[Any], client: ClientFile, date: dt.date) -> _Stand | None:
@@ -137,12 +139,25 @@ def _stand(entry: Entry[Any], client: ClientFile, date: dt.date) -> _Stand | Non
         return None
     kind = kind_of(entry)
     scopes = kind.scopes + kind.read_only_scopes if entry.clearances else ()
+    cleared = frozenset(scope for scope in scopes if kind.cleared(entry, scope, date))
+    figures = figures_on(entry.instructions, date)
     return _Stand(
         tuple(kind.means(entry, client, date)),
-        frozenset(scope for scope in scopes if kind.cleared(entry, scope, date)),
+        cleared,
         kind.asks_again(entry, client, date),
-        figures_on(entry.instructions, date),
+        figures,
+        frozenset(_said_since(entry, cleared, figures, date)),
     )
+
+
+def _said_since(
+    entry: Entry[Any], cleared: Iterable[Scope], figures: Figures, date: dt.date
+) -> Iterator[tuple[str, str]]:
+    """Of one day a word and a clearance hold together: what was cleared is cleared within the figure."""
+    for (rule, _), said in figures.items():
+        later = tuple(each for each in entry.clearances if each.date > said.by.date)
+        since = entry.model_copy(update={"clearances": later})
+        yield from ((rule, scope) for scope in cleared if not kind_of(entry).cleared(since, scope, date))
 
 
 def decided_by(client: ClientFile, date: dt.date, ranges: Ranges) -> tuple[object, ...]:
@@ -167,7 +182,7 @@ def limits_of(entry: Entry[Any], client: ClientFile, date: dt.date, ranges: Rang
             if open_facts is None or (meaning.doubt and row.everything is not None):
                 continue
             missing = (*meaning.doubt, *open_facts)
-            if row.holds == "until_cleared" and row.scope in stand.cleared:
+            if row.scope in stand.cleared and (row.code, row.scope) not in stand.said_since:
                 if not stand.asks_again:
                     continue
                 missing += stand.asks_again

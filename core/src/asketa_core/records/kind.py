@@ -19,9 +19,18 @@ from asketa_core.records.asked import daily_fact
 from asketa_core.records.entry import Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
+from asketa_core.records.instructions import Figure, Instruction
 from asketa_core.records.known import Known, News
 from asketa_core.texts import Own, Param, Phrase, Said, has, listed, say
-from asketa_core.words.limits import binding_words, full_stop, instruction_words, missing_facts, short_words, stop_words
+from asketa_core.words.limits import (
+    binding_words,
+    figure_words,
+    full_stop,
+    instruction_words,
+    missing_facts,
+    short_words,
+    stop_words,
+)
 
 FOLDER = Path(__file__).parent
 
@@ -130,14 +139,24 @@ class About:
 
     def said_by_others(self) -> list[Note]:
         """What the treating professional said and that still counts, in their words; figures without words name what they
-        set."""
+        set. A figure of a rule that does not hold is asked about: it would set nothing, and nobody would know."""
         notes = []
         for each in self.entry.instructions:
-            if each.counts_on(self.date):
-                own = [limit for limit in self.limits if limit.said_by == each]
-                said = Own(each.text.strip()) if each.text.strip() else listed(short_words(own))
-                notes.append(self.note(say("instructions", "said", by=instruction_words(each), what=said)))
+            if not each.counts_on(self.date):
+                continue
+            by = instruction_words(each)
+            own = short_words(limit for limit in self.limits if limit.said_by == each)
+            if each.text.strip() or own:
+                said = Own(each.text.strip()) if each.text.strip() else listed(own)
+                notes.append(self.note(say("instructions", "said", by=by, what=said)))
+            if idle := [figure_words(figure.rule, figure.value) for figure in self._idle(each)]:
+                notes.append(self.note(say("instructions", "idle", by=by, what=listed(idle)), "ask"))
         return notes
+
+    def _idle(self, said: Instruction) -> list[Figure]:
+        """The figures of a word whose rules hold for the record no more, or not yet."""
+        holding = {(limit.code, term.readout) for limit in self.limits for term in limit.terms}
+        return [figure for figure in said.figures if (figure.rule, figure.readout) not in holding]
 
     def binding(self, besides: Sequence[str] = ()) -> list[Note]:
         """Everything that closes or stays under the eye as one line, ``besides`` what every record of the kind says."""

@@ -498,6 +498,7 @@ export const en = {
       atLeast: 'now at least {{figure}}',
       instead: 'Instead, {{what}}',
       over: 'over',
+      idle: 'sets nothing today',
       withdraw: 'Take this word back',
     },
     differences: {

@@ -36,6 +36,7 @@ const Stirred = styled('div')(({ theme }) => ({
   gap: 4,
   marginTop: theme.spacing(0.75),
   '& span': { fontSize: '0.92rem', lineHeight: 1.25, marginRight: 4 },
+  '& button': { paddingInline: 8 },
 }))
 
 /** Answered in one touch where it decides something; once the pain is known, whether it lasts, where that is asked too. */

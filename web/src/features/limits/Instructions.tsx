@@ -32,7 +32,12 @@ export function Instructions({ entry, mayWrite }: Props) {
       {entry.instructions.map((said) => (
         <Said key={said.id} data-over={said.counts ? undefined : ''}>
           {said.text !== '' && <div translate="no">{said.text}</div>}
-          {said.figures.length > 0 && <strong>{said.figures.join(', ')}</strong>}
+          {said.figures.map(({ words, holds }) => (
+            <div key={words}>
+              <strong>{words}</strong>
+              {said.counts && !holds && ` (${t('limits.word.idle')})`}
+            </div>
+          ))}
           <footer>
             {t(`said.professionals.${said.who}`)}, {longDate(said.date)}
             {said.until !== null && ` – ${longDate(said.until)}`}

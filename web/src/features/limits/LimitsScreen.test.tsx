@@ -36,6 +36,25 @@ describe('the records', () => {
     expect(line.textContent.length).toBeGreaterThan(40)
   })
 
+  it('say where a figure that was said sets nothing, because its rule does not hold', async () => {
+    const said = {
+      id: 'word',
+      who: 'surgeon',
+      date: '2026-11-20',
+      until: null,
+      text: '',
+      figures: [
+        { words: 'Hip bend 80°', holds: true },
+        { words: 'Not turned in', holds: false },
+      ],
+      counts: true,
+    }
+    await open(`${CLIENT}/limits`, { [`GET ${ENTRIES}`]: [{ ...hip, instructions: [said] }] })
+    const idle = await screen.findByText(/sets nothing today/)
+    expect(idle.textContent).toContain('Not turned in')
+    expect(screen.getAllByText(/sets nothing today/)).toHaveLength(1)
+  })
+
   it('are recorded on the side asked for, with their preview', async () => {
     const { user, sentTo } = await open(`${CLIENT}/limits`, {
       [`POST ${ENTRIES}/preview`]: [],

@@ -17,9 +17,11 @@ from pydantic import Field
 from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.clinical import clinical
 from asketa_core.limits.dates import weeks_between
+from asketa_core.poses.posture import Readout
 from asketa_core.records.entry import Clearance, Entry, Scope
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.implausible import Implausible
+from asketa_core.records.instructions import figures_on
 from asketa_core.records.kind import About, Fact, Kind, Note, Opened, Operation, When, asked, certain, if_any, together
 from asketa_core.records.known import Known
 from asketa_core.texts import Phrase, say
@@ -118,6 +120,7 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     elif weeks < client.settings.first_weeks_after_hip:
         period = "6_to_end"
     still_running = [scope for scope in precaution_scopes(facts.approach) if not cleared(entry, scope, date)]
+    said_otherwise = ("hip.bend", Readout.HIP_BEND) in figures_on(entry.instructions, date)
     measured = facts.date is not None and any(
         m.side == entry.side and m.quantity.value.startswith(("hip_", "open_")) and facts.date <= m.date <= date
         for m in client.ranges
@@ -126,7 +129,7 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
         weeks=weeks if weeks is not None else "unknown",
         period=period,
         approach=facts.approach,
-        surgeon_bend="no" if facts.surgeon_bend_deg is None else "yes",
+        surgeon_bend="yes" if facts.surgeon_bend_deg is not None or said_otherwise else "no",
         abductor_repair=facts.abductor_repair,
         # After the first weeks a leg takes the weight unless something else was written down.
         weight_bearing="full" if facts.weight_bearing == "unknown" and period == "after" else facts.weight_bearing,
