@@ -15,6 +15,8 @@ DESK, TABLET = ViewportSize(width=1280, height=800), ViewportSize(width=1024, he
 
 def shoot(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
+    if (met := page.get_by_role("button", name="Understood")).count():
+        met.click()
     page.wait_for_timeout(400)
     page.screenshot(path=OUT / f"{name}.png")
 
@@ -77,7 +79,7 @@ def session(page: Page) -> None:
     shoot(page, "plan")
     page.set_viewport_size(TABLET)
     page.get_by_role("link", name="To the mat").click()
-    page.get_by_role("button", name="5 poses").wait_for()
+    page.get_by_role("button", name=re.compile("poses$")).wait_for()
     shoot(page, "arrival")
     page.get_by_role("button", name="Begin").click()
     page.get_by_role("button", name="Skip").click()
@@ -85,6 +87,20 @@ def session(page: Page) -> None:
     for name in ("during 1, left", "after 0, left"):
         page.get_by_role("button", name=name).click()
     shoot(page, "on-the-mat")
+
+
+def doctor(page: Page) -> None:
+    """A sign that belongs to a doctor first, and the note that is taken along."""
+    page.set_viewport_size(DESK)
+    page.get_by_role("button", name="Leave").or_(page.get_by_role("link", name="Leave")).click()
+    go(page, "Limits")
+    page.get_by_role("button", name="Correct").first.click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("checkbox", name="sudden groin or thigh pain").check()
+    dialog.get_by_role("button", name="Save").click()
+    page.get_by_role("link", name="What to do, and a note to take along").click()
+    page.get_by_role("button", name="Print the note").wait_for()
+    shoot(page, "doctor")
 
 
 def main() -> None:
@@ -100,12 +116,17 @@ def main() -> None:
         page.get_by_role("button", name="New client").wait_for()
         page.get_by_role("link", name=re.compile("Hartley Quill")).wait_for()
         shoot(page, "clients")
+        page.get_by_role("link", name="Six weeks ahead").click()
+        page.get_by_role("heading", name="Waiting for a word").wait_for()
+        shoot(page, "ahead")
+        page.get_by_role("link", name="Clients").click()
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         page.get_by_role("group", name="Figure-four, right").wait_for()
         for side in ("left", "right"):
             page.get_by_role("group", name=f"Figure-four, {side}").locator("svg[role=img]").first.wait_for()
         page.get_by_role("button", name=re.compile("^left, on end")).click()
         page.get_by_role("button", name=re.compile("^right, over thigh")).click()
+        page.get_by_text("What would open it").wait_for()
         shoot(page, "choose")
         go(page, "Limits")
         page.get_by_role("heading", name=re.compile("Hip replaced")).wait_for()
@@ -118,7 +139,7 @@ def main() -> None:
         shoot(page, "set-up")
         for button in page.get_by_role("button", name="Take to the mat").all():
             button.click()
-        page.get_by_text("On today’s plan").nth(1).wait_for()
+        page.get_by_text("in today’s plan, as shown").nth(1).wait_for()
         go(page, "Responses")
         page.get_by_role("grid").first.wait_for()
         shoot(page, "responses")
@@ -127,6 +148,7 @@ def main() -> None:
         page.get_by_role("link", name="Clients").click()
         page.get_by_role("link", name=re.compile("Hartley Quill")).click()
         session(page)
+        doctor(page)
         browser.close()
 
 

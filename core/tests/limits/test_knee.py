@@ -92,7 +92,7 @@ class Unknowns(TestCase):
             limits = limits_on(client([knee(**facts)], daily=list(daily)), TODAY)
             return {fact for limit in limits for fact in limit.missing}
 
-        self.assertEqual(asked(), {"pain_today"})
+        self.assertEqual(asked(), {"pain_today", "irritable"})
         self.assertEqual(asked(pain(3, irritable="unknown")), {"irritable"})
         self.assertEqual(asked(pain(3)), set())
         # Sore by the pain alone, whatever it is like the next day.

@@ -13,7 +13,7 @@ from unittest import TestCase
 from asketa_core import KINDS, InputError, Kind, Side, Situation, entry_words, forms, limits_of, mind_of
 from asketa_core.clientfile import ClientFile
 from asketa_core.datafiles import Record
-from asketa_core.limits.model import conditions_of, words_of
+from asketa_core.limits.model import conditions_of, facts_behind, words_of
 from asketa_core.records.forms import form_of
 from asketa_core.records.kind import FOLDER, About
 from asketa_core.texts import codes, has
@@ -79,7 +79,8 @@ class EveryKind(TestCase):
                 for key in row.when if row.everything is None else ():
                     hint = conditions_of(kind.asked_of)[key]
                     if "unknown" in str(hint) or "TriState" in str(hint):
-                        self.assertTrue(has("missing", kind.code, key), f"{kind.code}: {row.code}: {key}")
+                        for fact in facts_behind(kind.asked_of, key):
+                            self.assertTrue(has("missing", kind.code, fact), f"{kind.code}: {row.code}: {fact}")
 
     def test_no_words_of_its_own_stand_unused_and_none_are_missing(self) -> None:
         for kind in KINDS.values():

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
 from pathlib import Path
-from typing import Any, ClassVar, Literal, Protocol, get_args, get_origin, get_type_hints, runtime_checkable
+from typing import Any, ClassVar, Literal, Protocol, get_args, get_origin, get_type_hints
 
 from pydantic import model_validator
 
@@ -252,9 +252,14 @@ class Row(Record):
         open_ones = tuple(key for key, holds in truth.items() if holds is None)
         if False in truth.values() or (open_ones and self.everything is not None):
             return None
-        if isinstance(context, WorkedOut):
-            return tuple(dict.fromkeys(fact for key in open_ones for fact in context.behind(key)))
-        return open_ones
+        unknown = (fact for key in open_ones for fact in facts_behind(type(context), key))
+        return tuple(dict.fromkeys(fact for fact in unknown if getattr(context, fact) == UNKNOWN or fact in open_ones))
+
+
+def facts_behind(context: type, condition: str) -> tuple[str, ...]:
+    """The facts a condition is worked out of, where its context names them in ``WORKED_OUT_OF``; else itself."""
+    worked_out: Mapping[str, tuple[str, ...]] = getattr(context, "WORKED_OUT_OF", {})
+    return worked_out.get(condition, (condition,))
 
 
 def _holds(wanted: Condition, have: object) -> bool | None:
@@ -265,13 +270,6 @@ def _holds(wanted: Condition, have: object) -> bool | None:
         assert isinstance(have, int | Between)
         return wanted.hold(have)
     return have in wanted if isinstance(wanted, tuple) else have == wanted
-
-
-@runtime_checkable
-class WorkedOut(Protocol):
-    """A context that knows which facts its conditions are worked out of, and which of them are not known."""
-
-    def behind(self, condition: str) -> tuple[str, ...]: ...
 
 
 class RowFile(Record):

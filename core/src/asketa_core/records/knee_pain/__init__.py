@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar, Literal
 
 from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.ranges import Quantity
@@ -62,20 +62,17 @@ class Context:
     sore: TriState
     forced: Forced
     very_sore: TriState
+    pain_today: Literal["known", "unknown"]
     irritable: TriState
     injury_fresh: TriState
     measured: YesNo
 
-    def behind(self, condition: str) -> tuple[str, ...]:
-        """The facts not known that a condition is worked out of."""
-        today = ("pain_today",) if self.painful == "unknown" else ("irritable",)
-        if condition in ("painful", "sore", "very_sore"):
-            return today
-        if condition == "forced":
-            fresh = {"injury_fresh": self.injury_fresh, "operation_fresh": self.operation_fresh}
-            not_known = tuple(name for name, answer in fresh.items() if answer == "unknown")
-            return (*(today if self.sore == "unknown" else ()), *not_known)
-        return (condition,)
+    WORKED_OUT_OF: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "painful": ("pain_today",),
+        "sore": ("pain_today", "irritable"),
+        "very_sore": ("pain_today", "irritable"),
+        "forced": ("pain_today", "irritable", "injury_fresh", "operation_fresh"),
+    }
 
 
 def _within(start: dt.date | None, date: dt.date, span_days: int) -> TriState:
@@ -141,6 +138,7 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
         sore=sore,
         forced=_forced(entry, client, date, operation_fresh, injury_fresh, sore),
         very_sore=_at_least(pain, VERY_SORE_PAIN, irritable),
+        pain_today="unknown" if pain is None else "known",
         irritable=irritable,
         injury_fresh=injury_fresh,
         measured="yes" if measured else "no",
