@@ -1,4 +1,4 @@
-import { useQueries } from '@tanstack/react-query'
+import { useQueries, type UseQueryResult } from '@tanstack/react-query'
 import { query, type Schemas, type Side } from '../api/client'
 import { useClientPath, usePracticeId } from './route'
 
@@ -51,21 +51,31 @@ export function useOverview(families: readonly string[]) {
   const handfuls = Array.from({ length: Math.ceil(families.length / HANDFUL) }, (_, place) =>
     families.slice(place * HANDFUL, (place + 1) * HANDFUL),
   )
-  return useQueries({
+  const { data, isPending, failed } = useQueries({
     queries: handfuls.map((family) =>
       query.queryOptions('get', `${CLIENT}/ladders`, { params: { path, query: { family } } }),
     ),
-    combine: (results) => ({
-      data: results.flatMap((result) => result.data ?? []),
-      isPending: results.some((result) => result.isPending),
-      /** Handfuls that could not be had, each with its own way to try again. */
-      failed: results.flatMap((result, place) =>
-        result.isError && result.data === undefined
-          ? [{ families: handfuls[place] ?? [], error: result.error, again: () => void result.refetch() }]
-          : [],
-      ),
-    }),
+    combine: handfulsTogether,
   })
+  return {
+    data,
+    isPending,
+    /** Handfuls that could not be had, each with its own way to try again. */
+    failed: failed.map(({ place, ...how }) => ({ ...how, families: handfuls[place] ?? [] })),
+  }
+}
+
+/** Always the same function, so that answers are put together anew only when one of them changed. */
+function handfulsTogether(results: UseQueryResult<Schemas['LadderOut'][]>[]) {
+  return {
+    data: results.flatMap((result) => result.data ?? []),
+    isPending: results.some((result) => result.isPending),
+    failed: results.flatMap((result, place) =>
+      result.isError && result.data === undefined
+        ? [{ place, error: result.error, again: () => void result.refetch() }]
+        : [],
+    ),
+  }
 }
 
 /** The figures of a ladder's rungs by side and rung, asked for after its verdicts are there. */

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { styled } from '@mui/material/styles'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { Schemas, Side } from '../../api/client'
@@ -9,7 +9,6 @@ import { usePicked } from '../../common/drafts'
 import { familyOf, useFamilies, useOverview, usePurposes } from '../../common/ladders'
 import { useClientPath } from '../../common/route'
 import { addressOf, screenById } from '../../common/screens'
-import { meant } from '../../common/search'
 import { useLatest } from '../../common/useLatest'
 import { FirstMet } from '../../common/ui/FirstMet'
 import { Row } from '../../common/ui/layout'
@@ -24,11 +23,11 @@ import {
   ANY,
   type Beside,
   type Chosen,
-  countOf,
   type Family,
   type Filters,
   inOrder,
   type Ladder,
+  overviewOf,
 } from './model'
 import { ReasonPanel } from './ReasonPanel'
 
@@ -36,6 +35,7 @@ import { ReasonPanel } from './ReasonPanel'
 const NONE: Chosen = {}
 const NOTHING: readonly string[] = []
 const NO_RUNGS: readonly Beside[] = []
+const NO_LINES: readonly Family[] = []
 
 const VERDICTS: readonly Schemas['Verdict'][] = [
   'clear',
@@ -46,9 +46,6 @@ const VERDICTS: readonly Schemas['Verdict'][] = [
 ]
 
 const FIRST_WORDS = ['ladder', 'rung', 'with_eye', 'check_first'] as const
-
-/** A purpose of its own: what was worked on so far. */
-const WORKED = 'worked_on'
 
 const Head = styled('div')({
   ...COLUMNS,
@@ -75,8 +72,18 @@ export function ChooseScreen() {
   const [beside, setBeside] = useState(NO_RUNGS)
   const [comparing, setComparing] = useState(false)
   const [text, setText] = useState('')
-  const lines = families.data ?? []
+  const lines = families.data ?? NO_LINES
   const judged = useOverview(inOrder(lines, new Map()).map(({ family }) => family))
+  const ladders = useMemo(
+    () => new Map<string, Ladder>(judged.data.map((ladder) => [ladder.family, ladder])),
+    [judged.data],
+  )
+  const { purposes, known, shown } = useMemo(
+    () => overviewOf(lines, ladders, everyPurpose.data ?? [], { picked, filters, text }),
+    [lines, ladders, everyPurpose.data, picked, filters, text],
+  )
+  const pick = useLatest(setPicked)
+  const filter = useLatest(setFilters)
   if (families.isPending || everyPurpose.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
   if (everyPurpose.isError)
@@ -84,24 +91,6 @@ export function ChooseScreen() {
   const unmeasured = judged.failed.find(({ error }) => isStatureMissing(error))
   if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
 
-  const ladders = new Map<string, Ladder>(judged.data.map((ladder) => [ladder.family, ladder]))
-  // What is not judged yet is in sight: it may be open.
-  const fitting = inOrder(lines, ladders).filter(({ family }) => {
-    const ladder = ladders.get(family)
-    return ladder === undefined || countOf(ladder, filters) > 0
-  })
-  const isFor = (family: Family, purpose: string) =>
-    purpose === WORKED ? family.last !== null : family.purposes.includes(purpose)
-  const purposes = [
-    ...(lines.some(({ last }) => last !== null) ? [{ code: WORKED, words: t('choose.workedOn') }] : []),
-    ...everyPurpose.data.filter(({ code }) => lines.some((family) => isFor(family, code))),
-  ].map((each) => ({ ...each, count: fitting.filter((family) => isFor(family, each.code)).length }))
-  const known = picked.filter((code) => purposes.some((purpose) => purpose.code === code))
-  // What is looked for by name is found whatever it is for, open or not.
-  const shown =
-    text.trim() !== ''
-      ? meant(lines, text)
-      : fitting.filter((family) => known.length === 0 || known.some((purpose) => isFor(family, purpose)))
   // Nothing opened by hand yet: the first, once it is known which one that is.
   const settled = !judged.isPending || shown[0]?.last !== null
   const isOpened = (family: string) =>
@@ -117,9 +106,9 @@ export function ChooseScreen() {
       <FilterBar
         purposes={purposes}
         picked={known}
-        onPick={setPicked}
+        onPick={pick}
         filters={filters}
-        onFilter={setFilters}
+        onFilter={filter}
         text={text}
         onText={setText}
       />

@@ -129,9 +129,7 @@ export const FamilyRow = memo(function FamilyRow({
           <Ladder
             ladder={ladder}
             chosen={{ ...(left === undefined ? {} : { left }), ...(right === undefined ? {} : { right }) }}
-            onChoose={(side, rung) => {
-              onChoose(family.family, side, rung)
-            }}
+            onChoose={onChoose}
           />
         </Near>
       )}

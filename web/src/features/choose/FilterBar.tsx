@@ -4,7 +4,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import TextField from '@mui/material/TextField'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Row } from '../../common/ui/layout'
 import { type Filters, MINUTES } from './model'
@@ -12,7 +12,8 @@ import { type Filters, MINUTES } from './model'
 /** What a ladder is chosen for, with how many ladders there are of it. */
 interface Purpose {
   code: string
-  words: string
+  /** `null` for what was worked on so far. */
+  words: string | null
   count: number
 }
 
@@ -30,7 +31,15 @@ interface Props {
 }
 
 /** What for, of which kind, and by which name. */
-export function FilterBar({ purposes, picked, onPick, filters, onFilter, text, onText }: Props) {
+export const FilterBar = memo(function FilterBar({
+  purposes,
+  picked,
+  onPick,
+  filters,
+  onFilter,
+  text,
+  onText,
+}: Props) {
   const { t } = useTranslation()
   const [all, setAll] = useState(false)
   const shown = purposes.filter(({ code }, place) => all || place < AT_ONCE || picked.includes(code))
@@ -68,7 +77,7 @@ export function FilterBar({ purposes, picked, onPick, filters, onFilter, text, o
                 }}
                 sx={{ minHeight: 32, px: 1.25, fontSize: '0.9rem', gap: 0.75 }}
               >
-                {words}
+                {words ?? t('choose.workedOn')}
                 <span style={{ fontWeight: 400 }}>{count}</span>
               </Button>
             )
@@ -123,4 +132,4 @@ export function FilterBar({ purposes, picked, onPick, filters, onFilter, text, o
       </Row>
     </>
   )
-}
+})

@@ -10,7 +10,7 @@ import { laneColour } from '../../theme/theme'
 interface Props {
   ladder: Schemas['LadderOut']
   chosen: Chosen
-  onChoose: (side: Side, rung: string) => void
+  onChoose: (family: string, side: Side, rung: string) => void
 }
 
 /** One family: upper lane left, lower lane right, rungs from most held up to least; one lane where both legs share the
@@ -37,15 +37,15 @@ export function Ladder({ ladder, chosen, onChoose }: Props) {
       {ladder[side].rungs.map((rung) => (
         <RungCell
           key={rung.variation}
-          side={name}
+          family={ladder.family}
+          side={side}
+          lane={name}
           rung={rung}
           figure={drawings?.[side][rung.variation]}
           action={ladder[side].decision.action}
           short={ladder.rungs.find((name) => name.id === rung.variation)?.short ?? ''}
           chosen={chosen[side] === rung.variation}
-          onChoose={() => {
-            onChoose(side, rung.variation)
-          }}
+          onChoose={onChoose}
         />
       ))}
     </Box>

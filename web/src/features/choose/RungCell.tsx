@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Lane, Schemas } from '../../api/client'
+import type { Lane, Schemas, Side } from '../../api/client'
 import { Figure } from '../../figure/Figure'
 import { shortDate } from '../../common/dates'
 import { Hidden } from '../../common/ui/Hidden'
@@ -10,30 +10,45 @@ import { VerdictMark } from '../../common/ui/VerdictMark'
 import { colours, hatching, laneColour } from '../../theme/theme'
 
 interface Props {
-  side: Lane
+  family: string
+  side: Side
+  /** Which lane it stands in: that of its side, or of both. */
+  lane: Lane
   rung: Schemas['RungLane']
   /** Its drawing, once there. */
   figure: string | undefined
   action: Schemas['DecisionOut']['action']
   short: string
   chosen: boolean
-  onChoose: () => void
+  onChoose: (family: string, side: Side, rung: string) => void
 }
 
 /** Kept free while the drawing is on its way, so that nothing moves when it comes. */
 const HEIGHT = 118
 
 /** One rung on one side: figure, verdict in shape and word, where this side stands. */
-export function RungCell({ side, rung, figure, action, short, chosen, onChoose }: Props) {
+export const RungCell = memo(function RungCell({
+  family,
+  side,
+  lane,
+  rung,
+  figure,
+  action,
+  short,
+  chosen,
+  onChoose,
+}: Props) {
   const { t } = useTranslation()
-  const colour = laneColour(side)
+  const colour = laneColour(lane)
   const closed = rung.verdict === 'leave_out'
   const asked = rung.verdict === 'check_first'
   // Open by the limits, and left out all the same: a mark that says open would speak against the decision beneath.
   const rests = action === 'leave_out' && !closed && !asked
   return (
     <ButtonBase
-      onClick={onChoose}
+      onClick={() => {
+        onChoose(family, side, rung.variation)
+      }}
       aria-pressed={chosen}
       sx={{
         display: 'flex',
@@ -63,7 +78,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
       >
         {rests ? <RestMark /> : <VerdictMark verdict={rung.verdict} />}
         <Box sx={{ color: closed || rests ? 'text.secondary' : 'text.primary', lineHeight: 1.2 }}>
-          <Hidden>{t(`side.${side}`)}, </Hidden>
+          <Hidden>{t(`side.${lane}`)}, </Hidden>
           {short}
           <Hidden>, {t(rests ? 'choose.rests' : `verdict.${rung.verdict}`)}</Hidden>
         </Box>
@@ -105,7 +120,7 @@ export function RungCell({ side, rung, figure, action, short, chosen, onChoose }
       </Box>
     </ButtonBase>
   )
-}
+})
 
 /** Neither open nor closed: a short bar where the verdict stands otherwise. */
 function RestMark() {

@@ -1,5 +1,6 @@
 import type { Schemas, Side } from '../../api/client'
 import { OPEN } from '../../common/ladders'
+import { meant } from '../../common/search'
 
 export type Family = Schemas['FamilyLine']
 export type Ladder = Schemas['LadderOut']
@@ -95,4 +96,43 @@ export function lastOf(lane: Schemas['LaneOut']): Rung['last'] {
       (found, last) => (last !== null && (found === null || last.date > found.date) ? last : found),
       null,
     )
+}
+
+/** A purpose of its own: what was worked on so far. */
+const WORKED = 'worked_on'
+
+/** What the list of ladders is narrowed to. */
+interface Narrowed {
+  picked: readonly string[]
+  filters: Filters
+  text: string
+}
+
+/** The ladders to be listed in their order, and what they are for: each purpose with how many there are of it. What is
+ * looked for by name is found whatever it is for, open or not; what is not judged yet may be open. */
+export function overviewOf(
+  lines: readonly Family[],
+  ladders: ReadonlyMap<string, Ladder>,
+  everyPurpose: readonly { code: string; words: string }[],
+  { picked, filters, text }: Narrowed,
+) {
+  const fitting = inOrder(lines, ladders).filter(({ family }) => {
+    const ladder = ladders.get(family)
+    return ladder === undefined || countOf(ladder, filters) > 0
+  })
+  const isFor = (family: Family, purpose: string) =>
+    purpose === WORKED ? family.last !== null : family.purposes.includes(purpose)
+  const purposes = [{ code: WORKED, words: null }, ...everyPurpose]
+    .filter(({ code }) => lines.some((family) => isFor(family, code)))
+    .map(({ code, words }) => ({
+      code,
+      words,
+      count: fitting.filter((family) => isFor(family, code)).length,
+    }))
+  const known = picked.filter((code) => purposes.some((purpose) => purpose.code === code))
+  const shown =
+    text.trim() !== ''
+      ? meant(lines, text)
+      : fitting.filter((family) => known.length === 0 || known.some((purpose) => isFor(family, purpose)))
+  return { purposes, known, shown }
 }
