@@ -205,17 +205,22 @@ def _entries(clients: Sequence[Client]) -> dict[uuid.UUID, list[dict[str, Any]]]
 
 
 def _daily(clients: Sequence[Client], standing: set[str]) -> dict[uuid.UUID, list[dict[str, Any]]]:
-    """Answers at arrival about records that stand, by client; the last one of a day counts."""
+    """Answers at arrival about records that stand, by client; the last one of a day counts, and leaves standing what was
+    said that day of whether it lasts."""
     by_day: dict[tuple[object, object], tuple[uuid.UUID, dict[str, Any]]] = {}
     of_these = DailyAnswer.objects.filter(entry__client__in=[client.pk for client in clients])
     for answer in of_these.select_related("entry"):
+        day = (answer.entry.root, answer.date)
+        lasts = answer.irritable
+        if lasts == "unknown" and day in by_day:
+            lasts = by_day[day][1]["irritable"]
         said = {
             "entry_id": str(answer.entry.root),
             "date": answer.date,
             "pain_today": answer.pain_today,
-            "irritable": answer.irritable,
+            "irritable": lasts,
         }
-        by_day[(answer.entry.root, answer.date)] = (answer.entry.client_id, said)
+        by_day[day] = (answer.entry.client_id, said)
     found: dict[uuid.UUID, list[dict[str, Any]]] = defaultdict(list)
     for client_id, said in by_day.values():
         if said["entry_id"] in standing:

@@ -26,7 +26,6 @@ from asketa_core import (
     changes_ahead,
     checks_of,
     clinical_days,
-    daily_fact,
     doctor_page,
     entry_words,
     figure_words,
@@ -34,6 +33,7 @@ from asketa_core import (
     forms,
     implausible_entry,
     instruction_words,
+    irritable_on,
     kind_of,
     limit_lines,
     limits_of,
@@ -109,7 +109,7 @@ def entries_out(client: Client) -> list[EntryOut]:
                 ),
                 clearances=list(value.clearances),
                 pain_today=daily.pain_today if daily else None,
-                irritable=irritable_on(value, file, date),
+                irritable=irritable_of(value, file, date),
                 daily_date=daily.date if daily else None,
                 recorded_at=row.created_at,
                 limits=limits_out(limits_of(value, file, date, ranges)),
@@ -219,12 +219,9 @@ def promises(today: Today) -> list[Note]:
     return notes
 
 
-def irritable_on(entry: AnyEntry, file: ClientFile, date: dt.date) -> TriState | None:
-    """Whether it stays sore until the next day, as said last and still counting; ``None`` where it is not asked."""
-    if not kind_of(entry).irritable_asked:
-        return None
-    counts = daily_fact(entry.id, file, date)
-    return "unknown" if counts is None else counts.irritable
+def irritable_of(entry: AnyEntry, file: ClientFile, date: dt.date) -> TriState | None:
+    """Whether it stays sore until the next day; ``None`` where it is not asked."""
+    return irritable_on(entry.id, file, date) if kind_of(entry).irritable_asked else None
 
 
 def asked_on(file: ClientFile, date: dt.date) -> Iterator[AskedOut]:
@@ -237,7 +234,7 @@ def asked_on(file: ClientFile, date: dt.date) -> Iterator[AskedOut]:
                 label=entry_words(entry, date),
                 side=entry.side,
                 pain_today=said[entry.id].pain_today if entry.id in said else None,
-                irritable=irritable_on(entry, file, date),
+                irritable=irritable_of(entry, file, date),
             )
 
 

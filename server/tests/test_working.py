@@ -73,6 +73,9 @@ class Choosing(ApiTest):
             self.post(address, {"pain_today": 3, "irritable": "no"})
         (asked,) = self.client.get(self.url("")).json()["asked"]
         self.assertEqual((asked["pain_today"], asked["irritable"]), (None, "no"))
+        self.post(address, {"pain_today": 2})
+        self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["irritable"], "no")
+        # A score given since does not make the older answer younger.
         with clock.set_to(clock.now() + dt.timedelta(days=8)):
             self.assertEqual(self.client.get(self.url("")).json()["asked"][0]["irritable"], "unknown")
 

@@ -58,7 +58,7 @@ from asketa_core.progress.trend import Support, Trend, furthest_words, slope_wor
 from asketa_core.progress.trials import Way, standing, tried_on, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
-from asketa_core.records.asked import daily_fact
+from asketa_core.records.asked import irritable_on
 from asketa_core.records.calendar import change_between, changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import figures_of, limits_of, limits_on
 from asketa_core.records.doctor import Call, Check, DoctorPage, checks_of, doctor_page
@@ -261,7 +261,6 @@ __all__ = [
     "concerns",
     "countered",
     "cue_words",
-    "daily_fact",
     "describe",
     "detail_at",
     "disguised",
@@ -290,6 +289,7 @@ __all__ = [
     "implausible_instruction",
     "implausible_setup",
     "instruction_words",
+    "irritable_on",
     "judge_responses",
     "keeps_range",
     "kind_of",

@@ -99,6 +99,14 @@ class Unknowns(TestCase):
         self.assertEqual(asked(pain(5, irritable="unknown")), set())
         self.assertEqual(asked(pain(3), diagnosis="mcl"), {"injury_fresh"})
 
+    def test_a_new_score_does_not_renew_whether_it_lasts(self) -> None:
+        def sore(told_days_ago: int, irritable: str) -> str | None:
+            told, now = pain(3, irritable=irritable, days_ago=told_days_ago), pain(3, irritable="unknown")
+            return codes(knee(), told, now).get("knee.front_bend_sore")
+
+        self.assertEqual([sore(14, "no"), sore(15, "no")], [None, "ask"])
+        self.assertEqual([sore(14, "yes"), sore(15, "yes")], ["stop", "ask"])
+
     def test_twelve_weeks_after_an_operation(self) -> None:
         def operated(days: int) -> dict[str, str]:
             return codes(knee(operated="yes", operation_date=TODAY - dt.timedelta(days=days)), pain(1))

@@ -27,6 +27,16 @@ def pain_today(entry_id: str, client: Known, date: dt.date) -> int | None:
     return None if daily is None else daily.pain_today
 
 
+def irritable_on(entry_id: str, client: Known, date: dt.date) -> TriState:
+    """Whether it stays sore until the next day, as last told; a score given since without it does not renew it."""
+    told = [
+        f for f in client.daily
+        if f.entry_id == entry_id and f.irritable != "unknown" and 0 <= (date - f.date).days <= DAILY_FACT_DAYS
+    ]  # fmt: skip
+    latest = max(told, key=lambda f: f.date, default=None)
+    return "unknown" if latest is None else latest.irritable
+
+
 def sore_from(entry_id: str, client: Known, date: dt.date, pain: float) -> TriState:
     """Whether it hurts by so much or more today; ``unknown`` where nobody asked."""
     now = pain_today(entry_id, client, date)

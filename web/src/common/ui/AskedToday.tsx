@@ -52,21 +52,21 @@ export function HowItIs({
   const daily = useDaily()
   const { entry_id, label, side, pain_today, irritable } = asked
   const lane: Lane = side ?? 'both'
-  const said = daily.isPending ? daily.variables.body : { pain_today, irritable }
-  const say = (answer: Partial<Pick<typeof said, 'pain_today' | 'irritable'>>) => {
-    if (daily.isPending) return
-    const both = { pain_today, irritable: irritable ?? 'unknown', ...answer }
-    daily.mutate({ params: { path: { ...path, entry_id } }, body: both as Schemas['DailyIn'] })
+  const sent = daily.isPending ? daily.variables.body : undefined
+  const lasts = sent === undefined || sent.irritable === 'unknown' ? irritable : sent.irritable
+  const say = (answer: Schemas['DailyIn']) => {
+    if (!daily.isPending) daily.mutate({ params: { path: { ...path, entry_id } }, body: answer })
   }
   return (
     <>
       <Scores
         side={lane}
         of={of}
-        value={said.pain_today ?? null}
+        value={(sent === undefined ? pain_today : sent.pain_today) ?? null}
         named={(score) => t('mat.arrival.painIs', { score, what: label })}
         onScore={(score) => {
-          say({ pain_today: score })
+          // What was told of whether it lasts stands until it is too old: a new score does not renew it.
+          say({ pain_today: score, irritable: 'unknown' })
         }}
       />
       {irritable !== null && pain_today !== null && (
@@ -76,9 +76,9 @@ export function HowItIs({
             <Touch
               key={answer}
               side={lane}
-              on={said.irritable === answer}
+              on={lasts === answer}
               onTouch={() => {
-                say({ irritable: answer })
+                say({ pain_today, irritable: answer })
               }}
             >
               {t(`limits.values.${answer}`)}

@@ -214,7 +214,7 @@ describe('a closed rung', () => {
     expect(await within(panel).findByText(/An answer: how the knee is today/)).toBeTruthy()
     expect(within(panel).getByRole('link', { name: 'Measure it' })).toBeTruthy()
     await user.click(within(panel).getByRole('button', { name: /\b3\b/ }))
-    expect(sentTo('POST', '/daily')[0]?.body).toEqual({ pain_today: 3, irritable: 'no' })
+    expect(sentTo('POST', '/daily')[0]?.body).toEqual({ pain_today: 3, irritable: 'unknown' })
   })
 
   it('says so where nothing opens it', async () => {

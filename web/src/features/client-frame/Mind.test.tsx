@@ -30,7 +30,10 @@ describe('what to mind', () => {
     })
     const asked = await screen.findByRole('group', { name: 'Knee today, 0–10?' })
     await user.click(within(asked).getByRole('button', { name: 'Knee: pain 4' }))
-    expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ pain_today: 4, irritable: 'yes' })
+    expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({
+      pain_today: 4,
+      irritable: 'unknown',
+    })
   })
 
   it('asks whether it lasts once the pain is known, and only where that decides', async () => {

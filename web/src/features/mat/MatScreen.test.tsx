@@ -328,7 +328,7 @@ describe('the arrival', () => {
     })
     await user.click(await button('Knee: kneecap pain: pain 4'))
     await waitFor(() => {
-      expect(sentTo('POST', '/entries/knee/daily')[0]?.body).toEqual({ pain_today: 4, irritable: 'yes' })
+      expect(sentTo('POST', '/entries/knee/daily')[0]?.body).toEqual({ pain_today: 4, irritable: 'unknown' })
     })
     await expectAccessible()
   })

@@ -10,7 +10,7 @@ from typing import ClassVar, Literal
 from asketa_core.answers import Day, Ticks, TriState, YesNo
 from asketa_core.body.ranges import Quantity
 from asketa_core.clinical import clinical, days
-from asketa_core.records.asked import daily_fact
+from asketa_core.records.asked import irritable_on, pain_today
 from asketa_core.records.entry import Entry
 from asketa_core.records.facts import WithSymptoms
 from asketa_core.records.kind import About, Kind, Note, Operation, When, asked, certain, if_any, together
@@ -107,9 +107,8 @@ def _forced(
 def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     """What a record means on a date."""
     facts = entry.facts
-    daily = daily_fact(entry.id, client, date)
-    pain = daily.pain_today if daily is not None else None
-    irritable = daily.irritable if daily is not None else "unknown"
+    pain = pain_today(entry.id, client, date)
+    lasting = irritable_on(entry.id, client, date)
     # A replaced knee and a repaired meniscus were operated, whatever the tick beside it says.
     operated = "yes" if facts.diagnosis in ("replacement", "meniscus_repaired") else facts.operated
     operation_fresh: TriState = "no"
@@ -121,7 +120,7 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
     injury_fresh: TriState = "no"
     if facts.diagnosis in LIGAMENTS:
         injury_fresh = _within(facts.since, date, INJURY_FRESH_DAYS)
-    sore = _at_least(pain, SORE_PAIN, irritable)
+    sore = _at_least(pain, SORE_PAIN, lasting)
     measured = any(
         m.quantity is Quantity.KNEE_FLEXION and m.side == entry.side and m.date <= date for m in client.ranges
     )
@@ -137,9 +136,9 @@ def context(entry: Entry[Facts], client: Known, date: dt.date) -> Context:
         painful="unknown" if pain is None else ("yes" if pain > 0 else "no"),
         sore=sore,
         forced=_forced(entry, client, date, operation_fresh, injury_fresh, sore),
-        very_sore=_at_least(pain, VERY_SORE_PAIN, irritable),
+        very_sore=_at_least(pain, VERY_SORE_PAIN, lasting),
         pain_today="unknown" if pain is None else "known",
-        irritable=irritable,
+        irritable=lasting,
         injury_fresh=injury_fresh,
         measured="yes" if measured else "no",
     )
