@@ -30,6 +30,7 @@ INSTALLED_APPS = [
     "room",
     "clients",
     "measures",
+    "engine",
     "library",
     "visits",
     "appointments",

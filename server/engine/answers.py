@@ -1,4 +1,4 @@
-"""Answers of the core for one client on one day, kept in the cache.
+"""Answers of the core for one client on one day, each kept once it is worked out.
 
 Keys are fingerprints of everything an answer depends on (limits, measures, room, date), so nothing is
 ever stale and nothing identifies a client. The language is part of every key, since figures are described in words.
@@ -12,8 +12,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, TypeVar
-
-from django.core.cache import cache
 
 from asketa_core import (
     Bearing,
@@ -54,6 +52,8 @@ from common import clock
 from common.recent import Recent
 from common.speech import words
 from engine.adapter import Accepted, accepted_cautions, client_file, own_decisions, room_value
+from engine.shared import answered
+from engine.shared import forget as forget_answers
 from engine.shelf import practice_library
 
 T = TypeVar("T")
@@ -127,9 +127,9 @@ class Today:
     def date(self) -> dt.date:
         return self.now.date()
 
-    def cached(self, *parts: object, compute: Callable[[], T]) -> T:
+    def cached(self, *parts: object, about: str = "", compute: Callable[[], T]) -> T:
         """The answer for these parts today; computed once for one state of the records."""
-        return cached(self.key, self.date, *parts, compute=compute)
+        return cached(self.key, self.date, *parts, about=f"{self.date} {about}", compute=compute)
 
     def lane(self, rung: Variation, side: Side) -> LaneAnswer:
         """The verdict on one rung for one side, with the set-up it rests on: the one that Set up begins with."""
@@ -156,7 +156,8 @@ class Today:
             seen = lane_view(rung, side)
             return figure(found, self.situation.body, self.room, found.recommended, seen, words(), small=True)
 
-        return self.cached("drawing", rung.id, side, self._used_key(rung, side), compute=compute)
+        used = self._used_key(rung, side)
+        return self.cached("drawing", rung.id, side, used, about=f"drawing {rung.family}", compute=compute)
 
     def allowed(self, situation: Situation, rung: Variation, side: Side) -> bool:
         """Whether a rung is open to a side on a situation's date; the shape the core's calendar asks for."""
@@ -168,7 +169,7 @@ class Today:
             screened = situation.screen(rung, side)
             return not isinstance(screened, NoGrid) and screened.allowed(screened.recommended)
 
-        return cached(self.key, situation.date, "allowed", rung.id, side, compute=compute)
+        return self.cached("allowed", situation.date, rung.id, side, compute=compute)
 
     def last_used(self, rung_id: str, side: Side) -> dict[str, SlotValue] | None:
         """The set-up this side last used on this rung, or failing that on its family, with the ways kept since both were
@@ -218,6 +219,10 @@ class Today:
         """What therapists decided themselves and what still counts: nothing was logged on that side since."""
         return own_decisions(self.client)
 
+    @cached_property
+    def _tightens_on(self) -> dt.date | None:
+        return next_tightening(self.file, self.date)
+
     def _decision_of(self, family: str, side: Side) -> Decision:
         judged = self.judged_on(family, side)
         otherwise = self._own_decisions.get((family, side))
@@ -231,7 +236,7 @@ class Today:
                     lambda rung, used: self.screen_with(rung, side, used),
                     self.date,
                     after_operation=recently_operated(self.file, self.date),
-                    tightens_on=next_tightening(self.file, self.date),
+                    tightens_on=self._tightens_on,
                     keep_range=keeps_range(self.file, self.date),
                     otherwise=otherwise,
                     trials=trials,
@@ -263,18 +268,18 @@ def digest(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()[:24]
 
 
-def cached(key: str, *parts: object, compute: Callable[[], T]) -> T:
-    full = ":".join([key, words().language, words().manner.units, words().manner.dates, *(str(part) for part in parts)])
-    found = cache.get(full)
-    if found is None:
-        found = compute()
-        cache.set(full, found)
-    return found
+def cached(key: str, *parts: object, about: str = "", compute: Callable[[], T]) -> T:
+    """The answer for a state of things and parts of it, in the language and manner of now. Answers for one state are looked
+    up together; ``about`` sets those apart that are large and seldom wanted with the others."""
+    manner = words().manner
+    asked = ":".join([key, words().language, manner.units, manner.dates])
+    full = ":".join([asked, *(str(part) for part in parts)])
+    return answered(f"{asked}:{about}", full, compute)
 
 
 def forget() -> None:
     """Nothing answered before is served again; for measuring."""
-    cache.clear()
+    forget_answers()
     for kept in (_recent_grids, _situations):
         kept.clear()
 

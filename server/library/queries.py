@@ -101,7 +101,7 @@ class Sitter:
                 drawn = self.drawn(screened, screened.recommended, lane_view(rung, side), small=True)
             return lane_answer_of(self.situation, rung, side, screened), drawn
 
-        return cached("typical", _rung_key(rung), side, compute=compute)
+        return cached("typical", _rung_key(rung), side, about=rung.family, compute=compute)
 
     def screen(self, rung: Variation, side: Side) -> Screened | NoGrid:
         return self.today.screen(rung, side) if self.today is not None else self.situation.screen(rung, side)
@@ -256,8 +256,8 @@ def _drawings(sitter: Sitter, rung: Variation, side: Side) -> dict[str, Any]:
         }
 
     if sitter.today is not None:
-        return sitter.today.cached("drawings", _rung_key(rung), side, compute=compute)
-    return cached("typical", "drawings", _rung_key(rung), side, compute=compute)
+        return sitter.today.cached("drawings", _rung_key(rung), side, about=f"drawings {rung.id}", compute=compute)
+    return cached("typical", "drawings", _rung_key(rung), side, about=f"drawings {rung.id}", compute=compute)
 
 
 def _step(rung: Variation | None) -> StepName | None:

@@ -55,4 +55,4 @@ def _ahead_of(file: ClientFile, date: dt.date) -> _Ahead:
             tuple(note.text for note in waiting_on(file, date)),
         )
 
-    return cached(digest(known), "practice_calendar", date, compute=compute)
+    return cached("practice_calendar", date, digest(known), compute=compute)

@@ -14,6 +14,8 @@ import inspect
 import uuid
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from contextvars import ContextVar
+from dataclasses import dataclass, field
 from typing import Any, ClassVar, Concatenate, ParamSpec, TypeVar
 
 from django.db import models
@@ -63,11 +65,36 @@ def rows_by(queryset: type[models.QuerySet[Any]]) -> Any:
     return ScopedManager(practice="practice", _manager_class=models.Manager.from_queryset(queryset))
 
 
+@dataclass
+class Opening:
+    """One time a practice is open: what is noted while it is, and what is still to be done before it closes. What an error
+    ends is not done."""
+
+    practice_id: uuid.UUID
+    notes: dict[Any, Any] = field(default_factory=dict)
+    at_end: list[Callable[[], None]] = field(default_factory=list)
+
+
+_opening: ContextVar[Opening | None] = ContextVar("opening", default=None)
+
+
+def opening() -> Opening | None:
+    """The practice that is open."""
+    return _opening.get()
+
+
 @contextmanager
 def opened(practice: Practice) -> Iterator[None]:
     """Open a practice: its rows are seen and written until the block ends, and no others."""
+    here = Opening(practice.pk)
     with scope(practice=practice), rows_of_practice(practice.pk):
-        yield
+        token = _opening.set(here)
+        try:
+            yield
+            for finish in here.at_end:
+                finish()
+        finally:
+            _opening.reset(token)
 
 
 def in_practice(
