@@ -5,11 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-import numpy as np
 from hypothesis import strategies as st
 
-from asketa_core import SIDES, ClientFile, Room, parse
-from asketa_core.poses.setups import SetupBatch
+from asketa_core import ClientFile, Room, parse
 
 TODAY = dt.date(2026, 6, 10)
 
@@ -100,7 +98,13 @@ def pregnancy(week: int = 22, entry_id: str = "pregnancy", **facts: Any) -> dict
 
 def bones(t_score: float | None = -2.7, entry_id: str = "bones", **facts: Any) -> dict[str, Any]:
     """Thin bones with every fact known unless changed."""
-    known = {"t_score": t_score, "fractures": [], "steroids": "no", "fell_last_year": "no", "one_leg_stand_s": 20}
+    known: dict[str, Any] = {
+        "t_score": t_score,
+        "fractures": [],
+        "steroids": "no",
+        "fell_last_year": "no",
+        "one_leg_stand_s": 20,
+    }
     clearances = facts.pop("clearances", [])
     return {"id": entry_id, "kind": "bones", "facts": {**known, **facts}, "clearances": clearances}
 
@@ -125,8 +129,6 @@ def pain(score: int, entry_id: str = "knee", irritable: str = "no", days_ago: in
     }
 
 
-def numbers(**values: float) -> SetupBatch:
-    """One set-up with these numbers; supports per side that are not named are the bare floor."""
-    bare = {f"{stem}_{s.value}": 0.0 for stem in ("thigh_support", "knee_support") for s in SIDES}
-    columns = {name: np.array([float(value)]) for name, value in (bare | values).items()}
-    return SetupBatch(columns, np.zeros(1, dtype=bool), np.ones(1, dtype=bool))
+def numbers(**values: float) -> dict[str, float]:
+    """One set-up with these numbers; supports that are not named are the bare floor."""
+    return {name: float(value) for name, value in values.items()}

@@ -6,7 +6,7 @@ import json
 from typing import Any
 from unittest import TestCase
 
-from asketa_core import SIDES, ClientFile, NoGrid, Quantity, Situation, detail_at, lane_answer
+from asketa_core import SIDES, ClientFile, NoGrid, Quantity, Situation, detail_at, lane_answer, rulers_on
 from asketa_core.body.ranges import Range, Ranges
 from asketa_core.commands.screen import screen_client
 from tests.library import variation, variations
@@ -33,7 +33,9 @@ class EveryRung(TestCase):
                     with self.subTest(name, rung=rung.id, side=side):
                         found = at.screen(rung, side)
                         assert not isinstance(found, NoGrid)
-                        self.assertTrue(detail_at(at, found, found.recommended).rulers)
+                        detail = detail_at(at, found, found.recommended)
+                        self.assertEqual(detail.setup, found.grid.setup(detail.index))
+                        self.assertTrue(all(rulers_on(at, found, found.recommended).values()))
 
     def test_is_not_for_a_side_whose_range_is_zero_or_below(self) -> None:
         """Nothing can be kept of a range that is not there: no purpose, and the reason says so."""
@@ -77,5 +79,6 @@ class EveryRung(TestCase):
         at = Situation.of(client(), TODAY, ROOM)
         found = at.screen(variation("straight_leg_raise.raised_back"), SIDES[0])
         assert not isinstance(found, NoGrid)
-        leg = found.pose.legs[SIDES[0]]
-        self.assertGreater((leg.ankle[..., 2] - leg.hip[..., 2]).min(), 0)
+        for row in range(found.grid.size):
+            leg = found.pose_at(row).leg(SIDES[0])
+            self.assertGreater(leg.ankle[2], leg.hip[2])

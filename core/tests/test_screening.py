@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import get_args
 from unittest import TestCase
 
-from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, say
+from asketa_core import NoGrid, Screened, SetupDetail, Side, Situation, detail_at, lane_answer, rulers_on, say
 from asketa_core.client.measures import Bound
 from asketa_core.screening.rulers import Ruler
 from tests.library import variation
@@ -15,6 +15,12 @@ from tests.speech import english
 from tests.strategies import ROOM, TODAY, client, groin, hip, knee, pain
 
 FREE = {("open_external_rotation", side): 60.0 for side in ("left", "right")}
+
+
+def rulers_of_best(situation: Situation, rung: str, side: Side) -> dict[str, list[Ruler]]:
+    found = situation.screen(variation(rung), side)
+    assert isinstance(found, Screened)
+    return rulers_on(situation, found, found.recommended)
 
 
 class Details(TestCase):
@@ -28,8 +34,11 @@ class Details(TestCase):
     def detail(self) -> SetupDetail:
         return detail_at(self.situation, self.screened, self.screened.best)
 
+    def rulers(self) -> dict[str, list[Ruler]]:
+        return rulers_on(self.situation, self.screened, self.screened.best)
+
     def ruler(self, name: str, side: Side) -> Ruler:
-        return next(r for r in self.detail().rulers[side.value] if r.readout == name)
+        return next(r for r in self.rulers()[side.value] if r.readout == name)
 
     def test_a_limit_is_the_boundary_where_there_is_one(self) -> None:
         bend = self.ruler("hip_bend", Side.RIGHT)
@@ -41,9 +50,7 @@ class Details(TestCase):
         for side in Side:
             self.assertEqual(self.ruler("hip_closing", side).boundary_kind, "range")
         self.assertIsNone(self.ruler("hip_bend", Side.LEFT).boundary)
-        nobody = lane_answer(Situation.of(client(), TODAY, ROOM), variation("squat.chair"), Side.LEFT)
-        assert nobody.best is not None
-        for rulers in nobody.best.rulers.values():
+        for rulers in rulers_of_best(Situation.of(client(), TODAY, ROOM), "squat.chair", Side.LEFT).values():
             self.assertNotIn("hip_bend", {ruler.readout for ruler in rulers})
 
     def test_else_the_clients_range_measured_or_typical(self) -> None:
@@ -53,7 +60,7 @@ class Details(TestCase):
 
     def test_margins_are_taken_from_the_worst_and_the_worst_comes_first(self) -> None:
         for side in ("left", "right"):
-            rulers = self.detail().rulers[side]
+            rulers = self.rulers()[side]
             margins = [r.margin for r in rulers if r.margin is not None]
             self.assertEqual(margins, sorted(margins))
             for ruler in rulers:
@@ -80,17 +87,15 @@ class RoomBeforeThePinch(TestCase):
         situation = Situation.of(client([groin(straight_deg=95.0, turned_out_deg=110.0)]), TODAY, ROOM)
         for rung in ("rest.chair", "figure_four.block_flat", "squat.chair", "lying_twist.free", "hip_hinge.stick"):
             for lane in Side:
-                answer = lane_answer(situation, variation(rung), lane)
-                assert answer.best is not None
-                named = {side: [r.readout for r in rulers] for side, rulers in answer.best.rulers.items()}
+                found = rulers_of_best(situation, rung, lane)
+                named = {side: [r.readout for r in rulers] for side, rulers in found.items()}
                 self.assertIn("groin_room", named["right"], rung)
                 self.assertNotIn("groin_room", named["left"], rung)
 
     def test_counts_from_the_narrowest_and_keeps_five_degrees(self) -> None:
         situation = Situation.of(client([groin(straight_deg=95.0, turned_out_deg=110.0)]), TODAY, ROOM)
-        answer = lane_answer(situation, variation("hip_hinge.stick"), Side.RIGHT)
-        assert answer.best is not None
-        ruler = next(r for r in answer.best.rulers["right"] if r.readout == "groin_room")
+        rulers = rulers_of_best(situation, "hip_hinge.stick", Side.RIGHT)
+        ruler = next(r for r in rulers["right"] if r.readout == "groin_room")
         self.assertEqual((ruler.boundary, ruler.boundary_kind, ruler.at_least), (5, "limit", True))
         self.assertAlmostEqual(ruler.margin or 0.0, ruler.low - 5)
         self.assertGreaterEqual(ruler.low, 5)
@@ -152,7 +157,8 @@ class Elsewhere(TestCase):
         return detail_at(situation, found, found.recommended)
 
     def test_a_lunge_shows_how_far_the_leg_behind_opens(self) -> None:
-        behind = next(r for r in self.detail("low_lunge.knee_lifted").rulers["left"] if r.readout == "hip_extension")
+        rulers = rulers_of_best(Situation.of(client(ranges=FREE), TODAY, ROOM), "low_lunge.knee_lifted", Side.LEFT)
+        behind = next(r for r in rulers["left"] if r.readout == "hip_extension")
         self.assertGreater(behind.value, 5)
 
     def test_a_chair_or_wall_for_the_hands_is_fetched_too(self) -> None:

@@ -42,6 +42,7 @@ from asketa_core import (
     next_step,
     next_tightening,
     recently_operated,
+    rulers_on,
     shared_decision,
     standing,
     with_kept,
@@ -291,6 +292,7 @@ def snapshot(today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue]
     judged: dict[str, Any] = {"verdict": "leave_out", "findings": [], "accepted": []}
     if not isinstance(screened, NoGrid):
         detail = detail_at(today.situation, screened, screened.grid.nearest(setup))
+        rulers = rulers_on(today.situation, screened, detail.index)
         judged = {
             "verdict": detail.verdict.value,
             "findings": [finding.facts() for finding in detail.findings],
@@ -299,7 +301,7 @@ def snapshot(today: Today, rung_id: str, side: Side, setup: dict[str, SlotValue]
                 for finding in detail.findings
                 if today.accepted_for(rung.family, finding) is not None
             ],
-            "margins": {name: [ruler.facts() for ruler in rulers] for name, rulers in detail.rulers.items()},
+            "margins": {leg: [ruler.facts() for ruler in of_leg] for leg, of_leg in rulers.items()},
         }
     return {
         **judged,

@@ -124,14 +124,18 @@ class SettingUp(ApiTest):
         for length in grid["shape"]:
             size *= length
         self.assertEqual(len(grid["verdicts"]), size)
-        self.assertTrue(all(len(column) == size for column in grid["columns"].values()))
+        for figures in (grid["purpose"], *grid["columns"].values()):
+            self.assertEqual(len(figures["at"]) % size, 0)
         detail = setup["options"][0]["detail"]
         position = 0
         for length, index in zip(grid["shape"], detail["index"], strict=True):
             position = position * length + min(index, length - 1)
         self.assertEqual(grid["verdicts"][position], "s")
         ruler = next(r for r in detail["rulers"]["right"] if r["readout"] == "hip_bend")
-        self.assertEqual(grid["columns"]["hip_bend.right"][position], round(ruler["shown"]))
+        figures = grid["columns"]["hip_bend.right"]
+        self.assertEqual(len(figures["at"]), size)
+        shown = figures["values"][grid["figure_letters"].index(figures["at"][position])]
+        self.assertEqual(shown, round(ruler["shown"]))
         self.assertEqual((ruler["boundary"], ruler["boundary_kind"]), (90, "limit"))
 
     def test_any_set_up_of_the_grid_can_be_asked_for(self) -> None:

@@ -232,18 +232,27 @@ class AxisOut(Schema):
     choices: list[ChoiceOut]
 
 
+class FiguresOut(Schema):
+    """A figure for every set-up. ``at`` has for each the place of its figure among ``values``, written with
+    ``figure_letters`` as digits, as many for each as ``at`` is times longer than there are set-ups; another letter means
+    that there is no figure."""
+
+    values: list[int]
+    at: str
+
+
 class GridOut(Schema):
     """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up, explained by
     ``letters``; one that is not among them cannot be built here. ``columns`` are worst read-outs rounded to whole units;
-    ``purpose`` is per cent, and empty where a range of zero leaves it undefined; ``purpose_band`` is what is wanted."""
+    ``purpose`` is per cent, and ``null`` where a range of zero leaves it undefined; ``purpose_band`` is what is wanted."""
 
     shape: list[int]
     letters: dict[str, Verdict]
     verdicts: str
-    cautions: list[int]
-    purpose: list[int]
+    figure_letters: str
+    purpose: FiguresOut | None
     purpose_band: list[int]
-    columns: dict[str, list[int]]
+    columns: dict[str, FiguresOut]
 
 
 class OptionOut(Schema):

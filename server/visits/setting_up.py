@@ -29,6 +29,7 @@ from asketa_core import (
     place_of,
     plain_closed_by,
     rounding_of,
+    rulers_on,
     say,
     side_view,
     steps_of,
@@ -196,7 +197,7 @@ def detail_of(
         stopped_by=detail.stopped_by,
         findings=[finding_out(today, screened.variation.family, each) for each in told_once(detail.findings)],
         unmet=[UnmetOut.model_validate(unmet, from_attributes=True) for unmet in detail.unmet],
-        rulers=RulersOut.model_validate(detail.rulers, from_attributes=True),
+        rulers=RulersOut.model_validate(rulers_on(today.situation, screened, detail.index), from_attributes=True),
         figure=figure(screened, today.situation.body, today.room, detail.index, seen, words(), foot=foot),
         figure_words=describe(screened, detail.index),
     )

@@ -21,6 +21,7 @@ from asketa_core.figure.motion import way_of
 from asketa_core.figure.palette import palettes
 from asketa_core.figure.views import View
 from asketa_core.limits.dates import AHEAD_DAYS
+from asketa_core.loading import load
 from asketa_core.mind import Mind, change_note, mind_of, rungs_of_change, waiting_on
 from asketa_core.openers import Closed, Opener, WhyNot, why_not
 from asketa_core.ownvariation import OWN_PREFIX, OwnVariation, file_of, lineage, read_own, todays, with_own
@@ -70,7 +71,7 @@ from asketa_core.records.kind import Kind, Note
 from asketa_core.records.registry import KINDS, AnyEntry, facts_field, kind_of, side_field
 from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
 from asketa_core.screening.lanes import LaneAnswer, lane_answer, lane_answer_of
-from asketa_core.screening.rulers import rulers_of
+from asketa_core.screening.rulers import rulers_of, rulers_on
 from asketa_core.screening.situation import Situation
 from asketa_core.screening.table import (
     LETTERS,
@@ -305,6 +306,7 @@ __all__ = [
     "limits_on",
     "lineage",
     "listed",
+    "load",
     "mind_of",
     "most_in_one_go",
     "nearest_first",
@@ -328,6 +330,7 @@ __all__ = [
     "recipe_lines",
     "rounding_of",
     "rulers_of",
+    "rulers_on",
     "rungs_of_change",
     "said",
     "same_setup",

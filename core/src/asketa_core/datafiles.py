@@ -23,7 +23,7 @@ DATA = Path(__file__).parent / "data"
 class Record(BaseModel):
     """Base of every record read from data or requests: frozen, unknown keys and numbers without an end refused."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False, defer_build=True)
 
 
 Read = TypeVar("Read")
@@ -34,7 +34,7 @@ def place_of(location: Location) -> str:
     return ".".join(str(part) for part in location) or "(top level)"
 
 
-class _Reader(yaml.SafeLoader):
+class _Reader(yaml.CSafeLoader):
     """YAML in which only true and false are truth values (yes, no and on are words here), and in which no key may
     stand twice: the second would silently win."""
 

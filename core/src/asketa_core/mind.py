@@ -101,7 +101,7 @@ def _seat(situation: Situation) -> float | None:
     """How high a seat, bed or plinth has to be for this body; ``None`` while the stature is not known."""
     if situation.client.latest_measure("stature", situation.date) is None:
         return None
-    return lowest_seat_cm(situation.body, situation.ranges, situation.limits)
+    return lowest_seat_cm(situation.rules)
 
 
 def _asymmetry(situation: Situation) -> list[Note]:

@@ -13,7 +13,6 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
-import numpy as np
 from pydantic import ValidationError
 
 from asketa_core.datafiles import Record, place_of
@@ -359,8 +358,5 @@ def _check_settles(rung: Variation) -> None:
             words_in(REFERENCE)(no_stack_words(screened)),
             "Allow more kinds, layers or heights.",
         )
-    for column in screened.pose.readouts.values():
-        if not np.isfinite(column.values).all():
-            raise InputError(
-                "variation.recipe", "the engine finds no posture for these figures.", "Change the figures."
-            )
+    if not screened.settles:
+        raise InputError("variation.recipe", "the engine finds no posture for these figures.", "Change the figures.")

@@ -53,10 +53,6 @@ def asind(ratio: Array | float) -> Array:
     return np.asarray(np.degrees(np.arcsin(np.clip(ratio, -1.0, 1.0))), dtype=np.float64)
 
 
-def atan2d(y: Array | float, x: Array | float) -> Array:
-    return np.asarray(np.degrees(np.arctan2(y, x)), dtype=np.float64)
-
-
 def dot(a: Array, b: Array) -> Array:
     """Row-wise dot product over the last axis, shape (..., 3) → (...)."""
     # Written out: over three components this is several times faster than a general contraction.

@@ -13,8 +13,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from asketa_core import Side
-from asketa_core.body.angles import femur_axes, hip_angles, knee_flexion
-from asketa_core.body.rotations import pelvis_rotation
+from asketa_core.kernel.angles import femur_axes, hip_angles, knee_flexion
+from asketa_core.kernel.shared import STRAIGHT_KNEE_DEG
+from asketa_core.kernel.space import FORWARD, Vec
+from asketa_core.kernel.vectors import rotated
 from asketa_core.units import SIDES
 from tests.simulation import model
 
@@ -44,11 +46,11 @@ class AgainstSimulation(TestCase):
         self, side: Side, pelvis: tuple[float, float, float], hip: tuple[float, float, float], knee: float
     ) -> None:
         """To 1e-6 degrees, away from straight knees and from thighs out at 80° and more."""
-        at_hip, at_knee, at_ankle = simulate(side, pelvis, hip, knee)
-        femur = femur_axes(at_hip, at_knee, at_ankle, np.array([1.0, 0.0, 0.0]))
-        found = hip_angles(pelvis_rotation(*pelvis), femur, side.sign)
+        at_hip, at_knee, at_ankle = (Vec(*point) for point in simulate(side, pelvis, hip, knee))
+        femur = femur_axes(at_hip, at_knee, at_ankle, FORWARD, STRAIGHT_KNEE_DEG)
+        found = hip_angles(rotated(*pelvis), femur, side.sign)
         for ours, theirs in zip(
             (found.flexion_deg, found.abduction_deg, found.external_rotation_deg), hip, strict=True
         ):
-            self.assertAlmostEqual(float(ours), theirs, delta=1e-6)
-        self.assertAlmostEqual(float(knee_flexion(at_hip, at_knee, at_ankle)), knee, delta=1e-6)
+            self.assertAlmostEqual(ours, theirs, delta=1e-6)
+        self.assertAlmostEqual(knee_flexion(at_hip, at_knee, at_ankle), knee, delta=1e-6)

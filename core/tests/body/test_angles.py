@@ -8,9 +8,9 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core.body.angles import flexion_allowed_at, hip_closing
 from asketa_core.commands.angles import AnglesRequest, run_angles
 from asketa_core.errors import InputError
+from asketa_core.kernel.angles import flexion_allowed_at, hip_closing
 
 CASES = [
     # side, hip, knee, ankle, pelvis, toes, (flexion, abduction, rotation, knee)

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from unittest import TestCase
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from asketa_core.body.closing import knee_circle
 from asketa_core.commands.angles import AnglesRequest, run_angles
+from asketa_core.kernel.closing import knee_at, knee_circle, up_or_ahead
+from asketa_core.kernel.space import FORWARD, Vec
 
 
 def closed(**request: object) -> dict[str, object]:
@@ -46,17 +48,16 @@ class Properties(TestCase):
     def test_lengths_are_kept(
         self, x: float, y: float, z: float, thigh: float, shin: float, swivel: float, sign: float, planted: bool
     ) -> None:
-        hip, ankle = np.array([0.0, sign * 9, 50]), np.array([x, y, 50 + z])
-        toward = np.array([1.0, 0.0, 0.0]) if planted else None
-        circle = knee_circle(hip, ankle, thigh, shin, sign, toward)
+        hip, ankle = Vec(0.0, sign * 9, 50.0), Vec(x, y, 50 + z)
+        circle = knee_circle(hip, ankle, thigh, shin, sign, FORWARD if planted else up_or_ahead(hip, ankle))
         if circle.reach_shortfall_cm > 0 or circle.fold_shortfall_cm > 0:
             return
-        knee = circle.knee_at(swivel)
-        self.assertAlmostEqual(float(np.linalg.norm(knee - hip)), thigh, places=6)
-        self.assertAlmostEqual(float(np.linalg.norm(ankle - knee)), shin, places=6)
+        knee = knee_at(circle, swivel)
+        self.assertAlmostEqual(math.dist(knee, hip), thigh, places=6)
+        self.assertAlmostEqual(math.dist(ankle, knee), shin, places=6)
 
     def test_a_planted_knee_stays_over_the_toes_when_the_leg_is_upright(self) -> None:
-        circle = knee_circle(np.array([0.0, 9, 80]), np.array([0.0, 9, 7]), 42, 42, 1.0, np.array([1.0, 0.0, 0.0]))
-        knee = circle.knee_at(0.0)
-        self.assertGreater(knee[0], 0)
-        self.assertAlmostEqual(float(knee[1]), 9, places=9)
+        circle = knee_circle(Vec(0.0, 9.0, 80.0), Vec(0.0, 9.0, 7.0), 42.0, 42.0, 1.0, FORWARD)
+        knee = knee_at(circle, 0.0)
+        self.assertGreater(knee.x, 0)
+        self.assertAlmostEqual(knee.y, 9, places=9)

@@ -8,11 +8,14 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core.body.angles import femur_axes, hip_angles
-from asketa_core.body.closing import WORLD_FORWARD, KneeCircle, knee_circle
-from asketa_core.body.drop import StoppedBy, drop_knee
-from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.commands.angles import AnglesRequest, run_angles
+from asketa_core.kernel.angles import femur_axes, hip_angles
+from asketa_core.kernel.closing import KneeCircle, knee_at, knee_circle, up_or_ahead
+from asketa_core.kernel.codes import StoppedBy
+from asketa_core.kernel.drop import drop_knee
+from asketa_core.kernel.shared import STRAIGHT_KNEE_DEG
+from asketa_core.kernel.space import FORWARD, Axes, Vec
+from asketa_core.kernel.vectors import rotated
 
 FLOOR_LEG = {"thigh_cm": 41.65, "lower_leg_cm": 41.82}
 
@@ -61,25 +64,17 @@ class OtherEndings(TestCase):
         self.assertEqual(answer["stopped_by"], "already_past_support")
 
 
-def scan(circle: KneeCircle, pelvis: np.ndarray, sign: float, e: float, a: float, support: float) -> float:
-    """First swivel of a fine scan at which anything is reached: the oracle."""
-    swivels = np.linspace(0, 180, 36001)
-    wide = KneeCircle(
-        **{
-            name: np.broadcast_to(getattr(circle, name), (len(swivels), *np.shape(getattr(circle, name))))
-            for name in KneeCircle.__slots__
-        }
-    )
-    knees = wide.knee_at(swivels)
-    ankles = np.broadcast_to(circle.hip + circle.axis * _length(circle), knees.shape)
-    angles = hip_angles(pelvis, femur_axes(wide.hip, knees, ankles, WORLD_FORWARD), sign)
-    reached = (angles.external_rotation_deg >= e) | (angles.abduction_deg >= a) | (knees[:, 2] <= support)
-    return float(swivels[np.argmax(reached)]) if reached.any() else 180.0
+def scan(hip: Vec, ankle: Vec, circle: KneeCircle, pelvis: Axes, sign: float, e: float, a: float) -> float:
+    """First swivel of a fine scan at which anything is reached: the slow way to the same answer."""
+    for swivel in np.linspace(0, 180, 36001):
+        knee = knee_at(circle, float(swivel))
+        angles = hip_angles(pelvis, femur_axes(hip, knee, ankle, FORWARD, STRAIGHT_KNEE_DEG), sign)
+        if angles.external_rotation_deg >= e or angles.abduction_deg >= a or knee.z <= SUPPORT_CM:
+            return float(swivel)
+    return 180.0
 
 
-def _length(circle: KneeCircle) -> float:
-    lower = 42.0
-    return float(circle.offset_cm + np.sqrt(max(lower**2 - circle.radius_cm**2, 0)))
+SUPPORT_CM = 5.0
 
 
 class ClosedFormEqualsScan(TestCase):
@@ -91,13 +86,14 @@ class ClosedFormEqualsScan(TestCase):
     def test_first_stop(
         self, x: float, y: float, ankle_z: float, hip_z: float, e: float, a: float, yaw: float, roll: float, sign: float
     ) -> None:
-        hip, ankle = np.array([0.0, sign * 8.5, hip_z]), np.array([x, sign * y, ankle_z])
-        circle = knee_circle(hip, ankle, 42, 42, sign)
-        pelvis = pelvis_rotation(0, roll, yaw)
-        if float(circle.reach_shortfall_cm) > 0 or float(circle.radius_cm) < 8:
+        hip, ankle = Vec(0.0, sign * 8.5, hip_z), Vec(x, sign * y, ankle_z)
+        circle = knee_circle(hip, ankle, 42.0, 42.0, sign, up_or_ahead(hip, ankle))
+        pelvis = rotated(0.0, roll, yaw)
+        if circle.reach_shortfall_cm > 0 or circle.radius_cm < 8:
             return
-        drop = drop_knee(circle, pelvis[:, 1], sign, e, a, 5.0)
-        if int(drop.stopped_by) >= StoppedBy.ALREADY_PAST_EXTERNAL_ROTATION:
-            self.assertEqual(scan(circle, pelvis, sign, e, a, 5.0), 0.0)
+        drop = drop_knee(circle, pelvis.left, sign, e, a, SUPPORT_CM)
+        found = scan(hip, ankle, circle, pelvis, sign, e, a)
+        if drop.stopped_by >= StoppedBy.ALREADY_PAST_EXTERNAL_ROTATION:
+            self.assertEqual(found, 0.0)
             return
-        self.assertAlmostEqual(float(drop.swivel_deg), scan(circle, pelvis, sign, e, a, 5.0), delta=0.02)
+        self.assertAlmostEqual(drop.swivel_deg, found, delta=0.02)

@@ -97,9 +97,9 @@ def _numbers(found: Screened, detail: SetupDetail) -> Iterator[tuple[str, str]]:
 def readings(found: Screened, row: int, side: Side) -> Iterator[str]:
     """A few read-outs of the pose in words."""
     for readout, name, unit in READINGS:
-        key = found.pose.key(readout, side)
+        key = found.key(readout, side)
         if key is not None:
-            yield f"{name} {found.pose.middle(readout, key[1], row):.0f}{unit}"
+            yield f"{name} {found.pose_at(row).middle(*key):.0f}{unit}"
 
 
 def offers() -> Iterator[Offer]:

@@ -13,15 +13,15 @@ from asketa_core import SIDES, Side
 from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.figure import figure
 from asketa_core.figure.svg import View
-from asketa_core.poses.named_props import CHAIR_UNDER_HANDS, prop_words, spoken_of
-from asketa_core.poses.posture import Readout, Trouble
-from asketa_core.poses.recipe import DroppedLeg, LongLeg, StackSlot, side_slot
-from asketa_core.poses.settle import (
+from asketa_core.kernel.bounds import (
     AIM_TOLERANCE,
     LONG_FOLD_FLEXION_MOST_DEG,
     RESTS_WITHIN_CM,
     SPINE_FLEXION_MOST_DEG,
 )
+from asketa_core.poses.named_props import CHAIR_UNDER_HANDS, prop_words, spoken_of
+from asketa_core.poses.posture import Readout, Trouble
+from asketa_core.poses.recipe import DroppedLeg, LongLeg, StackSlot, side_slot
 from asketa_core.props.kinds import kinds
 from asketa_core.props.stacks import MOST_PILED, MOST_THINGS, SITTING_WIDTH_CM, Stack, Use
 from asketa_core.setup.screened import Screened
@@ -89,9 +89,9 @@ def a_prop_named_but_absent(each: Offer, found: Screened, row: int) -> Iterator[
 
 
 def a_part_in_the_air(each: Offer, found: Screened, row: int) -> Iterator[str]:
-    pose = found.pose
+    pose = found.pose_at(row)
     if (Readout.HEAD_MISSES_CM, None) in pose.readouts:
-        if pose.middle(Readout.HEAD_MISSES_CM, None, row) > RESTS_WITHIN_CM:
+        if pose.middle(Readout.HEAD_MISSES_CM, None) > RESTS_WITHIN_CM:
             yield "the head"
     elif found.variation.recipe.head_rests and found.variation.position not in ("lying", "side_lying"):
         yield "the head, with nothing under it"
@@ -125,10 +125,10 @@ def an_aim_missed(each: Offer, found: Screened, row: int) -> Iterator[str]:
     for aim in found.variation.recipe.aims:
         legs = {"worked": (found.side,), "other": (found.side.other,), "both": SIDES}[aim.legs]
         for side in legs:
-            key = found.pose.key(aim.quantity, side)
+            key = found.key(aim.quantity, side)
             if key is None:
                 continue
-            value = found.pose.middle(aim.quantity, key[1], row)
+            value = found.pose_at(row).middle(*key)
             low = -np.inf if aim.at_least is None else aim.at_least
             high = np.inf if aim.at_most is None else aim.at_most
             if not low - AIM_TOLERANCE <= value <= high + AIM_TOLERANCE:
@@ -139,8 +139,8 @@ def rounding_beyond_its_bound(each: Offer, found: Screened, row: int) -> Iterato
     if found.variation.position in ("lying", "side_lying"):
         return
     most = LONG_FOLD_FLEXION_MOST_DEG if found.variation.long_quiet_fold else SPINE_FLEXION_MOST_DEG
-    value = found.pose.middle(Readout.SPINE_FLEXION, None, row)
-    if value > most + 1e-6 and (Trouble.BACK_ROUNDS.value, Side.LEFT) not in found.pose.seen:
+    value = found.pose_at(row).middle(Readout.SPINE_FLEXION, None)
+    if value > most + 1e-6 and (Trouble.BACK_ROUNDS.value, Side.LEFT) not in found.rules.ranges.seen:
         yield f"{value:.0f}°"
 
 
@@ -173,10 +173,8 @@ def a_support_that_touches_nothing(each: Offer, found: Screened, row: int) -> It
         stack = stacks.get(side_slot(rule.knee_rests_on, side), stacks.get(rule.knee_rests_on))
         if stack is None or not stack.layers:
             continue
-        legs = found.pose.legs[side]
-        level = min(1, len(legs.knee) - 1)
-        at = found.pose.leg_rows[side][row]
-        hip, knee = legs.hip[min(1, len(legs.hip) - 1), at], legs.knee[level, at]
+        leg = found.pose_at(row).leg(side)
+        hip, knee = leg.hip, leg.knee
         along = rule.rests_at if isinstance(rule, DroppedLeg) else 1.0
         point = float(hip[2] + along * (knee[2] - hip[2]))
         rests = body.length_cm("knee_above_rest")

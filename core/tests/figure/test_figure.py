@@ -93,7 +93,7 @@ class Hands(TestCase):
 
     def test_both_hands_come_to_the_front_leg_where_the_other_is_behind(self) -> None:
         situation, found = one("low_lunge.blanket")
-        skeleton = skeleton_of(found.pose, situation.body, found.recommended, found.variation.recipe.hands)
+        skeleton = skeleton_of(found.pose_at(found.recommended), situation.body, found.variation.recipe.hands)
         for side in SIDES:
             self.assertGreater(skeleton.arms[side].end[0], skeleton.legs[Side.LEFT].root[0])
 
@@ -115,7 +115,7 @@ class Body(TestCase):
     def test_limbs_keep_their_lengths(self) -> None:
         situation, found = one()
         body = situation.body
-        skeleton = skeleton_of(found.pose, body, found.best, found.variation.recipe.hands)
+        skeleton = skeleton_of(found.pose_at(found.best), body, found.variation.recipe.hands)
         for side in SIDES:
             leg = skeleton.legs[side]
             self.assertAlmostEqual(

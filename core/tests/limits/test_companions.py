@@ -97,7 +97,7 @@ class BothSchools(TestCase):
         self.assertTrue({Trade.RAISE_SEAT, Trade.SUPPORT_KNEES} & set(offered))
 
         def rounding(row: int) -> float:
-            return found.pose.middle(Readout.SPINE_FLEXION, None, row)
+            return found.pose_at(row).middle(Readout.SPINE_FLEXION, None)
 
         for trade in (Trade.RAISE_SEAT, Trade.SUPPORT_KNEES):
             if trade in offered:

@@ -2,37 +2,58 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+import math
+from dataclasses import dataclass, replace
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from asketa_core import Side
-from asketa_core.limits.judge import judge, judge_all, summarise, total
+from asketa_core import NoGrid, Side, Situation
+from asketa_core.kernel.records import POSTURE, many
+from asketa_core.kernel.run import each_limit
+from asketa_core.limits.encoding import encode
+from asketa_core.limits.judge import WAYS, bound_quantity
 from asketa_core.limits.model import Limit, Severity, Term
-from asketa_core.poses.posture import LEAST_ERROR, VARIES_BEYOND, Column, Posture, Readout, unit_of
+from asketa_core.poses.numbered import FLAG_OF, READ_OF, who
+from asketa_core.poses.posture import LEAST_ERROR, VARIES_BEYOND, Readout, unit_of
+from tests.library import variations
+from tests.strategies import ROOM, TODAY, bones, client, hip, knee, pain, pregnancy
 
 
-def posture(exempt: bool = False, flags: dict[str, bool] | None = None, **readouts: list[float]) -> Posture:
-    """A posture with given read-outs of the right side: low, middle and high."""
-    none = np.zeros((3, 1))
-    one = np.zeros(1, dtype=np.int32)
-    return Posture(
-        size=1,
-        legs={},
-        leg_rows={},
-        pitch_deg=none,
-        spine_flexion_deg=none,
-        lean_deg=np.zeros(1),
-        readouts={(Readout(k), Side.RIGHT): Column(np.array(v, float)[:, None], one) for k, v in readouts.items()},
-        flags={(name, Side.RIGHT): np.array([value]) for name, value in (flags or {}).items()},
-        troubles={},
-        trouble_amounts={},
-        stopped_by={},
-        exempt_from_band=exempt,
-    )
+@dataclass(frozen=True)
+class At:
+    """A posture with given read-outs and flags of the right side."""
+
+    records: Any
+    exempt: bool = False
+
+    @property
+    def record(self) -> Any:
+        return self.records[0]
+
+    def levels(self, readout: Readout) -> list[float]:
+        return [float(value) for value in self.record.read[READ_OF[readout], who(Side.RIGHT)]]
+
+    def counts_as(self, flag: str) -> bool:
+        return bool(self.record.marks[FLAG_OF[flag], who(Side.RIGHT)])
+
+    def has(self, readout: Readout) -> bool:
+        return bool(self.record.there[READ_OF[readout], who(Side.RIGHT)])
+
+
+def posture(exempt: bool = False, flags: dict[str, bool] | None = None, **readouts: list[float]) -> At:
+    """Read-outs of the right side: low, middle and high."""
+    records = many(1, POSTURE)
+    record = records[0]
+    for name, levels in readouts.items():
+        record.read[READ_OF[Readout(name)], who(Side.RIGHT)] = levels
+        record.there[READ_OF[Readout(name)], who(Side.RIGHT)] = 1
+    for flag, value in (flags or {}).items():
+        record.marks[FLAG_OF[flag], who(Side.RIGHT)] = value
+    return At(records, exempt)
 
 
 def limit(*terms: Term, severity: Severity = Severity.STOP, exact: bool = False) -> Limit:
@@ -42,9 +63,12 @@ def limit(*terms: Term, severity: Severity = Severity.STOP, exact: bool = False)
 BEND_90 = Term(readout=Readout.HIP_BEND, above=90)
 
 
-def severity_of(of: Limit, at: Posture) -> Severity:
-    judged = judge(of, at, "pose")
-    return Severity.NONE if judged is None else Severity(int(judged.severity[0]))
+def verdicts(limits: list[Limit], at: At) -> Any:
+    return each_limit(encode(limits).table, at.records, at.exempt)
+
+
+def severity_of(of: Limit, at: At) -> Severity:
+    return Severity(int(verdicts([of], at)[0].severity))
 
 
 class Boundaries(TestCase):
@@ -105,7 +129,7 @@ class Conjunctions(TestCase):
 
     def test_a_flag_only_bites_where_the_pose_has_it(self) -> None:
         crossed = limit(Term(flag="crossed_ankle_over_knee"))
-        self.assertIsNone(judge(crossed, posture(), "pose"))
+        self.assertFalse(verdicts([crossed], posture())[0].concerns)
         self.assertEqual(severity_of(crossed, posture(flags={"crossed_ankle_over_knee": False})), Severity.NONE)
         self.assertEqual(severity_of(crossed, posture(flags={"crossed_ankle_over_knee": True})), Severity.STOP)
 
@@ -113,28 +137,13 @@ class Conjunctions(TestCase):
         self.assertEqual(severity_of(limit(severity=Severity.ASK), posture()), Severity.ASK)
 
 
-class Totals(TestCase):
-    def test_limits_of_one_kind_count_once(self) -> None:
-        at = posture(hip_bend=[100] * 3)
-        judged = [
-            judge(limit(Term(readout=Readout.HIP_BEND, above=value), severity=Severity.CAUTION), at, "pose")
-            for value in (80, 90)
-        ]
-        sums = total([(summarise([j for j in judged if j is not None], at), None, True)], 1)
-        self.assertEqual(int(sums.cautions[0]), 1)
-        self.assertEqual(sums.size[0], 5.0)  # 1 and four errors beyond 80, the larger of the two
-
+class Sizes(TestCase):
     def test_how_large_a_caution_is(self) -> None:
-        for bend, size in ((84, 0.0), (86, 0.5), (91, 1.5), (95, 2.0), (140, 6.0)):
-            at = posture(hip_bend=[bend] * 3)
-            judged = judge(limit(BEND_90, severity=Severity.CAUTION), at, "pose")
-            assert judged is not None
-            self.assertEqual(total([(summarise([judged], at), None, True)], 1).size[0], size, bend)
-            self.assertEqual(total([(summarise([judged], at), None, False)], 1).size[0], 0.0)
-        flagged = posture(flags={"kneeling": True})
-        judged = judge(limit(Term(flag="kneeling"), severity=Severity.CAUTION), flagged, "pose")
-        assert judged is not None
-        self.assertEqual(total([(summarise([judged], flagged), None, True)], 1).size[0], 1.0)
+        for bend, size in ((84, 0.0), (86, 0.5), (91, 1.2), (95, 2.0), (140, 6.0)):
+            found = verdicts([limit(BEND_90, severity=Severity.CAUTION)], posture(hip_bend=[bend] * 3))[0]
+            self.assertAlmostEqual(float(found.weight), size, places=9, msg=str(bend))
+        flagged = verdicts([limit(Term(flag="kneeling"), severity=Severity.CAUTION)], posture(flags={"kneeling": True}))
+        self.assertEqual(float(flagged[0].weight), 1.0)
 
     @given(st.floats(20, 130), st.floats(60, 120), st.floats(0, 40), st.floats(0, 15))
     def test_a_tighter_limit_never_judges_milder(
@@ -146,35 +155,28 @@ class Totals(TestCase):
         self.assertGreaterEqual(tight, loose)
 
 
-def reference(of: Limit, at: Posture, setup: int) -> tuple[Severity, float] | None:
-    """One limit at one set-up in plain Python, straight from the rules: the slow way to the same answer."""
-    worst = np.inf
-    band = np.inf
+def reference(of: Limit, at: At) -> tuple[Severity, float] | None:
+    """One limit in plain Python, straight from the rules: the slow way to the same answer."""
     varies = False
-    levels = range(3)
     columns = []
     for term in of.terms:
         if term.flag is not None:
-            masks = [at.flags[(term.flag, s)] for s in (Side.RIGHT, None) if (term.flag, s) in at.flags]
-            if not any(mask.any() for mask in masks):
+            if not at.counts_as(term.flag):
                 return None
-            columns.append([-np.inf if any(mask[setup] for mask in masks) else np.inf] * 3)
-        else:
-            key = at.key(term.readout, Side.RIGHT)
-            if key is None:
-                return None
-            values = [float(v) for v in at.readouts[key].at(setup)]
-            varies |= max(values) - min(values) > VARIES_BEYOND.get(unit_of(term.readout), 1e-9)
-            error = max((max(values) - min(values)) / 2, LEAST_ERROR[unit_of(term.readout)])
-            raw = [(term.value - v if term.above is not None else v - term.value) / error for v in values]
-            columns.append(raw)
-    for level in levels:
-        margin = max(column[level] for column in columns)
-        worst, band = min(worst, margin), min(band, margin)
+            columns.append([-math.inf] * 3)
+            continue
+        assert term.readout is not None
+        if not at.has(term.readout):
+            return None
+        values, unit = at.levels(term.readout), unit_of(term.readout)
+        varies |= max(values) - min(values) > VARIES_BEYOND.get(unit, 1e-9)
+        error = max((max(values) - min(values)) / 2, LEAST_ERROR[unit])
+        columns.append([(term.value - v if term.above is not None else v - term.value) / error for v in values])
+    worst = min(max(column[level] for column in columns) for level in range(3))
     if worst < -1e-9:
         return of.severity, worst
     numbers = any(term.readout is not None for term in of.terms)
-    within = numbers and not of.exact and not at.exempt_from_band and not varies and band < 1 - 1e-9
+    within = numbers and not of.exact and not at.exempt and not varies and worst < 1 - 1e-9
     return (Severity.CAUTION if within else Severity.NONE), worst
 
 
@@ -190,65 +192,53 @@ rules = st.builds(
     st.sampled_from([Severity.CAUTION, Severity.ASK, Severity.STOP]),
     st.booleans(),
 )
-
-
-@st.composite
-def postures(draw: st.DrawFn) -> Posture:
-    """Postures over a few set-ups that share the cases of what they read."""
-    n = draw(st.integers(1, 5))
-
-    def column() -> Column:
-        cases = draw(st.integers(1, 3))
-        values = draw(st.lists(st.floats(0, 140), min_size=3 * cases, max_size=3 * cases))
-        rows = draw(st.lists(st.integers(0, cases - 1), min_size=n, max_size=n))
-        return Column(np.array(values).reshape(3, cases), np.array(rows, dtype=np.int32))
-
-    none = np.zeros((3, n))
-    kneeling = draw(st.lists(st.booleans(), min_size=n, max_size=n))
-    return Posture(
-        n, {}, {}, none, none, np.zeros(n), {(Readout(r), Side.RIGHT): column() for r in READ},
-        {("kneeling", Side.RIGHT): np.array(kneeling)}, {}, {}, {}, exempt_from_band=draw(st.booleans()),
-    )  # fmt: skip
+levels = st.lists(st.floats(0, 140), min_size=3, max_size=3)
+postures = st.builds(
+    lambda exempt, kneeling, shown: posture(exempt, {"kneeling": kneeling}, **shown),
+    st.booleans(),
+    st.booleans(),
+    st.dictionaries(st.sampled_from(READ), levels, min_size=2),
+)
 
 
 class Together(TestCase):
-    """Many limits at once are what each would be alone."""
-
     @settings(max_examples=150)
-    @given(postures(), st.lists(rules, min_size=1, max_size=8))
-    def test_every_limit_is_judged_as_the_rules_say(self, at: Posture, limits: list[Limit]) -> None:
-        judged = {id(j.limit): j for j in judge_all(limits, at, "pose")}
-        for each in limits:
-            for setup in range(at.size):
-                expected = reference(each, at, setup)
-                found = judged.get(id(each))
-                if expected is None:
-                    self.assertIsNone(found)
-                    continue
-                assert found is not None
-                self.assertEqual(found.severity_at(setup), expected[0])
-                np.testing.assert_allclose(found.margin_at(setup), expected[1], atol=1e-9)
+    @given(postures, st.lists(rules, min_size=1, max_size=8))
+    def test_every_limit_is_judged_as_the_rules_say(self, at: At, limits: list[Limit]) -> None:
+        for each, found in zip(limits, verdicts(limits, at), strict=True):
+            expected = reference(each, at)
+            if expected is None:
+                self.assertFalse(found.concerns)
+                continue
+            self.assertEqual(found.severity, expected[0])
+            np.testing.assert_allclose(found.margin, expected[1], atol=1e-9)
 
-    @settings(max_examples=100)
-    @given(postures(), st.lists(rules, min_size=1, max_size=8), st.data())
-    def test_totals_count_every_kind_once_by_its_hardest(
-        self, at: Posture, limits: list[Limit], data: st.DataObject
-    ) -> None:
-        """Also where a posture serves set-ups in another order, some of them twice."""
-        judged = judge_all(limits, at, "pose")
-        rows = np.array(data.draw(st.lists(st.integers(0, at.size - 1), min_size=1, max_size=6)), dtype=np.int32)
-        sums = total([(summarise(judged, at), rows, True)], len(rows))
-        for place, row in enumerate(rows):
-            hardest: dict[object, int] = {}
-            for j in judged:
-                hardest[j.limit.kind] = max(hardest.get(j.limit.kind, 0), j.severity_at(int(row)))
-            counts = [sum(level == int(s) for level in hardest.values()) for s in (Severity.STOP, Severity.ASK)]
-            self.assertEqual([sums.stops[place], sums.asks[place]], counts)
-            largest: dict[object, float] = {}
-            for j in judged:
-                if (weight := j.weight_at(int(row))) > 0:
-                    largest[j.quantity] = max(largest.get(j.quantity, 0.0), weight)
-            self.assertEqual(sums.cautions[place], len(largest))
-            self.assertAlmostEqual(sums.size[place], np.ceil(sum(largest.values()) * 2 - 1e-9) / 2)
-            least = min((j.margin_at(int(row)) for j in judged), default=np.inf)
-            np.testing.assert_allclose(sums.margin[place], least)
+
+class Totals(TestCase):
+    def test_a_set_up_comes_to_what_its_stages_say(self) -> None:
+        """Every kind counts once by its hardest, every quantity once by its largest, and the way in weighs nothing."""
+        file = client([hip(), knee(), bones(), pregnancy(30)], daily=[pain(3)])
+        situation = Situation.of(file, TODAY, ROOM)
+        minded = 0
+        for rung in list(variations())[::7]:
+            found = situation.screen(rung, Side.LEFT)
+            if isinstance(found, NoGrid):
+                continue
+            for row in sorted({0, found.grid.size // 2, found.grid.size - 1}):
+                hardest: dict[object, int] = {}
+                largest: dict[object, float] = {}
+                for stage in found.stages_at(row):
+                    for each in stage.judgements:
+                        hardest[each.limit.kind] = max(hardest.get(each.limit.kind, 0), each.severity)
+                        if stage.phase not in WAYS and each.weight > 0:
+                            largest[each.quantity] = max(largest.get(each.quantity, 0.0), each.weight)
+                    for trouble, side in () if stage.phase in WAYS else stage.posture.perhaps:
+                        quantity = bound_quantity(trouble, side)
+                        largest[quantity] = max(largest.get(quantity, 0.0), 1.0)
+                counts = [sum(level == int(s) for level in hardest.values()) for s in (Severity.STOP, Severity.ASK)]
+                self.assertEqual([found.totals.stops[row], found.totals.asks[row]], counts, rung.id)
+                self.assertEqual(found.totals.cautions[row], len(largest), rung.id)
+                whole = math.ceil(sum(largest.values()) * 2 - 1e-9) / 2
+                self.assertEqual(found.totals.size[row], whole, rung.id)
+                minded += bool(largest)
+        self.assertGreater(minded, 20)

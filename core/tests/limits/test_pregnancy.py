@@ -6,6 +6,8 @@ import datetime as dt
 from typing import Any
 from unittest import TestCase
 
+import numpy as np
+
 from asketa_core import NoGrid, Side, Situation, Verdict, limits_on, next_change
 from asketa_core.limits.model import Severity
 from asketa_core.records.pregnancy import Facts as PregnancyFacts
@@ -172,9 +174,13 @@ class Bellies(TestCase):
         found = Situation.of(client([pregnancy(36)]), TODAY, ROOM).screen(variation("seated_fold.free"), Side.LEFT)
         assert not isinstance(found, NoGrid)
         lean = found.grid.batch.values["lean"]
-        pressed = [j for j in found.stages[0].judgements if j.limit.code == "pregnancy.belly_pressed"]
-        self.assertTrue(any(j.severity[lean >= 80].any() for j in pressed))
-        self.assertFalse(any((j.severity[lean <= 20] == Severity.STOP).any() for j in pressed))
+
+        def pressed(row: int) -> list[int]:
+            judged = found.stages_at(row)[0].judgements
+            return [each.severity for each in judged if each.limit.code == "pregnancy.belly_pressed"]
+
+        self.assertTrue(any(pressed(int(row)) for row in np.flatnonzero(lean >= 80)))
+        self.assertFalse(any(Severity.STOP in pressed(int(row)) for row in np.flatnonzero(lean <= 20)))
         self.assertNotEqual(verdict("breath.sitting", 36), Verdict.LEAVE_OUT)
 
 

@@ -8,15 +8,17 @@ from unittest import TestCase
 import numpy as np
 
 from asketa_core import SIDES, NoGrid, Quantity, Screened, Side, Situation, Variation
-from asketa_core.body.angles import femur_axes, hip_angles
-from asketa_core.body.closing import WORLD_FORWARD
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Range, Ranges
 from asketa_core.figure.figure import scene_of
 from asketa_core.figure.solids import Box
+from asketa_core.kernel.angles import femur_axes, hip_angles
+from asketa_core.kernel.bounds import REACH_TOLERANCE_CM
+from asketa_core.kernel.shared import STRAIGHT_KNEE_DEG
+from asketa_core.kernel.space import FORWARD, UPRIGHT, Vec
 from asketa_core.poses.posture import NOT_MODELLED, Readout
 from asketa_core.poses.recipe import GroundLeg, Hands, KneelBase, KneelingLeg, PlantedLeg
-from asketa_core.poses.settle import REACH_TOLERANCE_CM, settle_pose
+from asketa_core.poses.settle import settle_pose
 from tests.library import variation, variations
 from tests.strategies import ROOM, TODAY, client, numbers
 
@@ -54,6 +56,13 @@ def screened(at: Situation, rung: Variation, side: Side) -> Screened:
     return found
 
 
+def height_of(found: Screened, slot: str, side: Side | None = None) -> float:
+    """How high what a slot names is in the best set-up."""
+    values = found.grid.batch.values
+    own = found.grid.batch.slot(slot, side)
+    return float(values[own][found.best]) if own in values else 0.0
+
+
 class EveryVariation(TestCase):
     def test_solves_or_says_what_cannot_be_met(self) -> None:
         for stature, own in ((150, STIFF), (175, {}), (200, MOBILE)):
@@ -63,8 +72,7 @@ class EveryVariation(TestCase):
                 best = found.best
                 said = found.possible[best] or found.troubles_at(best)
                 self.assertTrue(said, (stature, rung.id))
-                for (readout, _), column in found.pose.readouts.items():
-                    self.assertTrue(np.isfinite(column.values).all(), (rung.id, readout))
+                self.assertTrue(found.settles, rung.id)
 
     def test_most_of_the_library_is_open_to_a_mobile_body(self) -> None:
         at = situation(170, MOBILE)
@@ -94,9 +102,8 @@ class EveryVariation(TestCase):
         for part in scene.parts:
             low = min(float(ball.centre[2]) for chain in part.chains for ball in chain)
             self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, part.name))
-        for leg, rows in ((found.pose.legs[s], found.pose.leg_rows[s]) for s in SIDES):
-            hip, knee, ankle = (p[min(1, len(p) - 1), rows[found.best]] for p in (leg.hip, leg.knee, leg.ankle))
-            for start, end, segment in ((hip, knee, "thigh"), (knee, ankle, "lower_leg")):
+        for leg in (found.pose_at(found.best).leg(s) for s in SIDES):
+            for start, end, segment in ((leg.hip, leg.knee, "thigh"), (leg.knee, leg.ankle, "lower_leg")):
                 off = float(np.linalg.norm(end - start)) - at.body.length_cm(segment)
                 # A foot may be out of reach by so little that nobody would see it.
                 self.assertLess(abs(off), REACH_TOLERANCE_CM, (rung.id, segment))
@@ -110,19 +117,19 @@ class EveryVariation(TestCase):
                 found = screened(at, rung, Side.LEFT)
                 if not found.possible[found.best]:
                     continue
-                batch, body, recipe = found.grid.batch, at.body, rung.recipe
+                body, recipe, pose = at.body, rung.recipe, found.pose_at(found.best)
                 for side, rule in ((Side.LEFT, recipe.worked_rule), (Side.RIGHT, recipe.other_rule)):
-                    points, row = found.pose.legs[side], found.pose.leg_rows[side][found.best]
+                    points = pose.leg(side)
                     if isinstance(rule, PlantedLeg | GroundLeg):
-                        above = points.ankle[..., row, 2] - batch.number(rule.rests_on, side)[found.best]
+                        above = points.ankle[2] - height_of(found, rule.rests_on, side)
                         self.assertTrue(np.allclose(above, body.length_cm("ankle_above_sole"), atol=0.1), rung.id)
                         seen[type(rule)] += 1
                     elif isinstance(rule, KneelingLeg) and isinstance(recipe.stands_on, KneelBase):
-                        above = points.knee[..., row, 2] - batch.number(recipe.stands_on.pad)[found.best]
+                        above = points.knee[2] - height_of(found, recipe.stands_on.pad)
                         self.assertTrue(np.allclose(above, body.length_cm("knee_above_rest"), atol=0.1), rung.id)
                         seen[KneelingLeg] += 1
-                if recipe.lean == "hands" and found.pose.spine_flexion_deg[1, found.best] < 1:
-                    support = batch.number(recipe.hands_on or "floor")[found.best]
+                if recipe.lean == "hands" and pose.spine_flexion_deg < 1:
+                    support = height_of(found, recipe.hands_on or "floor")
                     scene = scene_of(found, body, ROOM, found.best)
                     arms = [part for part in scene.parts if part.name == "forearm"]
                     lowest = min(float(ball.centre[2]) for arm in arms for chain in arm.chains for ball in chain)
@@ -158,20 +165,21 @@ class EveryVariation(TestCase):
             Readout.KNEE_FLEXION, Readout.KNEE_TWIST, Readout.KNEE_LOAD_SHARE,
         }  # fmt: skip
         for rung in variations():
-            pose = screened(at, rung, Side.LEFT).pose
+            found = screened(at, rung, Side.LEFT)
+            there = set(found.pose_at(0).readouts)
             for readout in always:
-                self.assertIn((readout, None), pose.readouts, rung.id)
+                self.assertIn((readout, None), there, rung.id)
             for readout in both:
                 for side in SIDES:
-                    self.assertIn((readout, side), pose.readouts, rung.id)
-            self.assertEqual((Readout.SPINE_MOMENT_RATIO, None) in pose.readouts, "lying" not in rung.position)
+                    self.assertIn((readout, side), there, rung.id)
+            self.assertEqual((Readout.SPINE_MOMENT_RATIO, None) in there, "lying" not in rung.position)
         self.assertIn("knee_drift", NOT_MODELLED)
 
 
 class Weight(TestCase):
     def share(self, rung: str, side: Side) -> float:
         found = screened(situation(170, {}), variation(rung), Side.LEFT)
-        return found.pose.middle(Readout.KNEE_LOAD_SHARE, side, found.recommended)
+        return found.pose_at(found.recommended).middle(Readout.KNEE_LOAD_SHARE, side)
 
     def test_two_feet_share_it_and_one_leg_carries_it(self) -> None:
         self.assertAlmostEqual(self.share("standing_balance.mountain", Side.LEFT), 0.5, places=6)
@@ -184,9 +192,9 @@ class Weight(TestCase):
     def test_the_feet_coming_together_leave_less_room_to_balance(self) -> None:
         at = situation(170, {})
         room = [
-            (found := screened(at, variation(f"standing_balance.{rung}"), Side.LEFT)).pose.middle(
-                Readout.BALANCE_MARGIN_CM, None, found.recommended
-            )
+            (found := screened(at, variation(f"standing_balance.{rung}"), Side.LEFT))
+            .pose_at(found.recommended)
+            .middle(Readout.BALANCE_MARGIN_CM, None)
             for rung in ("mountain", "close")
         ]
         self.assertGreater(room[0], room[1])
@@ -194,9 +202,8 @@ class Weight(TestCase):
 
     def test_a_balanced_squat_has_its_weight_over_the_feet(self) -> None:
         found = screened(situation(170, MOBILE), variation("sit_to_stand.hover"), Side.LEFT)
-        margins = found.pose.extremes((Readout.BALANCE_MARGIN_CM, None)).low
-        rows = found.pose.readouts[(Readout.BALANCE_MARGIN_CM, None)].rows
-        self.assertTrue((margins[rows][found.possible] > 3).all())
+        margins = found.read([(Readout.BALANCE_MARGIN_CM, None)])[0].min(axis=-1)
+        self.assertTrue((margins[found.possible] > 3).all())
 
     def test_more_ankle_asks_less_lean_of_a_squat(self) -> None:
         """In every set-up that both ankles can take: its shins may lean or stay upright, its seat be high or low."""
@@ -208,12 +215,8 @@ class Weight(TestCase):
             )
             for degrees in (20, 35)
         )
-        gains = np.array(
-            [
-                stiff.pose.middle(Readout.TRUNK_LEAN, None, row) - free.pose.middle(Readout.TRUNK_LEAN, None, row)
-                for row in np.flatnonzero(stiff.possible & free.possible)
-            ]
-        )
+        lean = [(Readout.TRUNK_LEAN, None)]
+        gains = (stiff.read(lean) - free.read(lean))[0, stiff.possible & free.possible, 1]
         self.assertGreaterEqual(float(gains.min()), 0)
         self.assertGreater(float(gains.max()), 3)
         self.assertGreater(int(free.possible.sum()), int(stiff.possible.sum()))
@@ -224,7 +227,7 @@ class ForcedKnees(TestCase):
         own = Ranges.from_measured({(Quantity.OPEN_EXTERNAL_ROTATION, s): Range(45, 5, True) for s in SIDES})
         values = {"front_hip": 12, "shin": 60, "thigh_out": 0, "knee_support": 0, "lean": 30} | setup
         pose = settle_pose(variation("half_pigeon.shin_forward"), Side.LEFT, Body(170, 70), own, numbers(**values))
-        return pose.middle(Readout.KNEE_TWIST, Side.LEFT, 0)
+        return pose.middle(Readout.KNEE_TWIST, Side.LEFT)
 
     def test_the_shin_turned_back_always_helps(self) -> None:
         self.assertLess(self.twist(shin=45), self.twist(shin=60))
@@ -243,7 +246,7 @@ class ForcedKnees(TestCase):
 
     def test_the_check_value(self) -> None:
         """Hip 24 cm above a level knee and ankle, shin parallel: 90° asked, 45 available, 45 left."""
-        hip, knee, ankle = (np.array(p, float) for p in ((0, 10, 29), (32, 10, 5), (32, -30, 5)))
-        asked = hip_angles(np.eye(3), femur_axes(hip, knee, ankle, WORLD_FORWARD), 1.0)
-        self.assertAlmostEqual(float(asked.external_rotation_deg), 90, delta=0.02)
-        self.assertAlmostEqual(float(asked.flexion_deg), 53.13, delta=0.02)
+        hip, knee, ankle = Vec(0.0, 10.0, 29.0), Vec(32.0, 10.0, 5.0), Vec(32.0, -30.0, 5.0)
+        asked = hip_angles(UPRIGHT, femur_axes(hip, knee, ankle, FORWARD, STRAIGHT_KNEE_DEG), 1.0)
+        self.assertAlmostEqual(asked.external_rotation_deg, 90, delta=0.02)
+        self.assertAlmostEqual(asked.flexion_deg, 53.13, delta=0.02)

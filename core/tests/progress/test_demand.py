@@ -29,7 +29,7 @@ class Body:
 
 def asked(found: Screened, row: int, place: Place | None) -> float:
     sides = SIDES if found.variation.shared else (found.side,)
-    return float(demand(found.pose, sides, place)[row])
+    return float(demand(found, sides, place)[row])
 
 
 class StepBack(TestCase):

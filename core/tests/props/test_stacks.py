@@ -14,7 +14,7 @@ from tests.strategies import ROOM
 
 
 class Stability(TestCase):
-    def stacks(self) -> list[Stack]:
+    def stacks(self) -> tuple[Stack, ...]:
         return (
             buildable(ROOM, Use.SITTING, on_chair=True, max_layers=2)
             + buildable(ROOM, Use.SITTING)
@@ -32,7 +32,7 @@ class Stability(TestCase):
             self.assertLessEqual(sum(layer.upright for layer in stack.layers), 1, stack.key)
 
     def test_nobody_sits_on_a_single_block(self) -> None:
-        keys = {stack.key for stack in buildable(ROOM, Use.SITTING, allowed=["block"], max_layers=1)}
+        keys = {stack.key for stack in buildable(ROOM, Use.SITTING, allowed=("block",), max_layers=1)}
         self.assertNotIn("block:flat", keys)
         self.assertIn("block:flatx2", keys)
 
@@ -41,7 +41,7 @@ class Stability(TestCase):
             self.assertTrue(fits_stock(ROOM, [stack]), stack.key)
 
     def test_one_stack_a_height(self) -> None:
-        seats = buildable(ROOM, Use.SITTING, on_chair=True, allowed=["blanket"], max_layers=2)
+        seats = buildable(ROOM, Use.SITTING, on_chair=True, allowed=("blanket",), max_layers=2)
         heights = [(round(s.height_cm, 1), s.arms) for s in seats]
         self.assertEqual(len(heights), len(set(heights)))
         self.assertEqual(heights, sorted(heights))
@@ -60,13 +60,13 @@ class Heights(TestCase):
 
 class Wanted(TestCase):
     def test_nearest_within_tolerance_prefers_fewer_items(self) -> None:
-        seats = buildable(ROOM, Use.SITTING, on_chair=True, allowed=["blanket"], max_layers=2)
+        seats = buildable(ROOM, Use.SITTING, on_chair=True, allowed=("blanket",), max_layers=2)
         found = nearest(seats, 50.0, 0.5)
         self.assertEqual(found.fits.key if found.fits else None, "chair50:seat")
 
     def test_neighbours_where_nothing_fits(self) -> None:
         bare = parse(Room, {"props": [{"id": "a", "kind": "block", "count": 1}]})
-        found = nearest(buildable(bare, Use.LIMB, allowed=["block"], max_layers=1), 12.5, 1.0)
+        found = nearest(buildable(bare, Use.LIMB, allowed=("block",), max_layers=1), 12.5, 1.0)
         self.assertIsNone(found.fits)
         self.assertEqual(found.below.height_cm if found.below else None, 10)
         self.assertEqual(found.above.height_cm if found.above else None, 15)

@@ -4179,6 +4179,18 @@ export interface components {
             /** Figure Words */
             figure_words: string;
         };
+        /**
+         * FiguresOut
+         * @description A figure for every set-up. ``at`` has for each the place of its figure among ``values``, written with
+         *     ``figure_letters`` as digits, as many for each as ``at`` is times longer than there are set-ups; another letter means
+         *     that there is no figure.
+         */
+        FiguresOut: {
+            /** Values */
+            values: number[];
+            /** At */
+            at: string;
+        };
         /** FindingOut */
         FindingOut: {
             /**
@@ -4207,7 +4219,7 @@ export interface components {
          * GridOut
          * @description Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up, explained by
          *     ``letters``; one that is not among them cannot be built here. ``columns`` are worst read-outs rounded to whole units;
-         *     ``purpose`` is per cent, and empty where a range of zero leaves it undefined; ``purpose_band`` is what is wanted.
+         *     ``purpose`` is per cent, and ``null`` where a range of zero leaves it undefined; ``purpose_band`` is what is wanted.
          */
         GridOut: {
             /** Shape */
@@ -4218,15 +4230,14 @@ export interface components {
             };
             /** Verdicts */
             verdicts: string;
-            /** Cautions */
-            cautions: number[];
-            /** Purpose */
-            purpose: number[];
+            /** Figure Letters */
+            figure_letters: string;
+            purpose: components["schemas"]["FiguresOut"] | null;
             /** Purpose Band */
             purpose_band: number[];
             /** Columns */
             columns: {
-                [key: string]: number[];
+                [key: string]: components["schemas"]["FiguresOut"];
             };
         };
         /**

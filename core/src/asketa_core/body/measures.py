@@ -9,6 +9,7 @@ from pydantic import model_validator
 
 from asketa_core.datafiles import DATA, Record, load
 from asketa_core.errors import InputError
+from asketa_core.kernel.records import SEGMENTS, WEIGHED
 
 STATURE_CM = (90.0, 230.0)
 WEIGHT_KG = (30.0, 250.0)
@@ -28,17 +29,10 @@ class RangeNorm(Record):
 
 NORMS = DATA / "norms" / "body.yaml"
 NEEDED = {
-    "segments": {
-        "thigh", "lower_leg", "ankle_above_sole", "ankle_above_floor_leg_long", "foot", "between_hips", "hip_above_seat",
-        "knee_above_rest", "hip_to_l5s1", "lumbar", "thorax", "neck_and_head", "shoulder_below_c7",
-        "shoulder_half_breadth", "upper_arm", "forearm", "hand", "thigh_radius_hip", "thigh_radius_knee",
-        "ankle_above_rest_on_side",
-    },
-    "masses": {
-        "thigh", "lower_leg", "foot", "upper_arm", "forearm", "hand", "head_and_neck", "pelvis", "lumbar", "thorax",
-    },
+    "segments": set(SEGMENTS),
+    "masses": set(WEIGHED),
     "methods": {"goniometer", "inclinometer", "tape", "eye"},
-}  # fmt: skip
+}
 """What the body model asks its norms for, no more and no less."""
 
 

@@ -77,23 +77,6 @@ class GroinPinch:
         out = None if turned_out_deg is None else max(turned_out_deg, straight_deg)
         return GroinPinch(straight_deg, out, PINCH_TURNED_OUT_AT_DEG if out_at_deg is None else out_at_deg)
 
-    def flexion_at(self, abduction_deg: Array, external_rotation_deg: Array | float = 0.0) -> Array:
-        """Where it pinches, degrees of flexion.
-
-        Outward straight between the two figures. Crossing the middle and turning in bring it earlier, with the same
-        slope and by 15° at most; where only the straight figure is known it stays there outward, and comes 15° earlier
-        at full crossing (judgement).
-        """
-        out = np.asarray(abduction_deg, float)
-        if self.turned_out_deg is None:
-            later, slope = 0.0, PINCH_EARLIER_MOST_DEG / PINCH_FULL_CROSSING_DEG
-        else:
-            later = self.turned_out_deg - self.straight_deg
-            slope = later / self.out_at_deg
-        gained = later * np.clip(out / self.out_at_deg, 0.0, 1.0)
-        inward = np.maximum(-out, 0.0) + np.maximum(-np.asarray(external_rotation_deg, float), 0.0)
-        return np.asarray(self.straight_deg + gained - np.minimum(slope * inward, PINCH_EARLIER_MOST_DEG))
-
 
 @dataclass(frozen=True, slots=True)
 class Ranges:
@@ -125,10 +108,6 @@ class Ranges:
 
     def get(self, quantity: Quantity, side: Side) -> Range:
         return self.by_side[(quantity, side)]
-
-    def levels(self, quantity: Quantity, side: Side) -> Array:
-        """Low, middle, high as a column (3, 1), ready to broadcast against a batch of set-ups."""
-        return self.get(quantity, side).at_levels()[:, None]
 
 
 def typical_range(quantity: Quantity) -> Range:

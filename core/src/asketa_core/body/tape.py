@@ -4,13 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
-from asketa_core.body.angles import femur_axes, hip_angles
-from asketa_core.body.closing import WORLD_FORWARD, knee_circle
 from asketa_core.body.measures import Body
-from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.errors import InputError
+from asketa_core.kernel.shared import STRAIGHT_KNEE_DEG
+from asketa_core.kernel.space import FORWARD, UPRIGHT, Vec
 from asketa_core.units import Side, acosd, asind
 
 
@@ -40,23 +37,27 @@ def external_rotation_from_knee_height(
     The dropped-knee rule backwards: ``knee_height_cm`` is the knee centre above the floor,
     ``foot_distance_cm`` how far the ankle is ahead of the hips, ``seat_height_cm`` what was sat on.
     """
+    # The engine is loaded with the first reading.
+    from asketa_core.kernel.angles import femur_axes, hip_angles  # noqa: PLC0415
+    from asketa_core.kernel.closing import knee_at, knee_circle, up_or_ahead  # noqa: PLC0415
+
     m = side.sign
-    hip = np.array([0.0, m * body.length_cm("between_hips") / 2, seat_height_cm + body.length_cm("hip_above_seat")])
+    hip = Vec(0.0, m * body.length_cm("between_hips") / 2, float(seat_height_cm) + body.length_cm("hip_above_seat"))
     foot_on_side = body.length_cm("ankle_above_rest_on_side")
-    ankle = np.array([foot_distance_cm, m * body.length_cm("ankle_above_sole"), foot_on_side])
-    circle = knee_circle(hip, ankle, body.length_cm("thigh"), body.length_cm("lower_leg"), m)
-    lowest = float(circle.centre[2] - circle.radius_cm * circle.start[2])
-    highest = float(circle.centre[2] + circle.radius_cm * circle.start[2])
+    ankle = Vec(float(foot_distance_cm), m * body.length_cm("ankle_above_sole"), foot_on_side)
+    toward = up_or_ahead(hip, ankle)
+    circle = knee_circle(hip, ankle, body.length_cm("thigh"), body.length_cm("lower_leg"), m, toward)
+    rise = circle.radius_cm * circle.start.z
+    lowest, highest = circle.centre.z - rise, circle.centre.z + rise
     if circle.reach_shortfall_cm > 0 or not lowest <= knee_height_cm <= highest:
         raise InputError(
             "knee_height_cm",
             f"this body's knee cannot be there: it would lie between {lowest:.0f} and {highest:.0f} cm.",
             "Measure again, with the distance of the foot and the height of the seat.",
         )
-    cos_swivel = (knee_height_cm - circle.centre[2]) / (circle.radius_cm * circle.start[2])
-    knee = circle.knee_at(acosd(cos_swivel))
-    femur = femur_axes(hip, knee, ankle, WORLD_FORWARD)
-    return float(hip_angles(pelvis_rotation(0, 0, 0), femur, m).external_rotation_deg)
+    knee = knee_at(circle, float(acosd((knee_height_cm - circle.centre.z) / rise)))
+    femur = femur_axes(hip, knee, ankle, FORWARD, STRAIGHT_KNEE_DEG)
+    return hip_angles(UPRIGHT, femur, m).external_rotation_deg
 
 
 TAPE_ERROR_CM = 1.0

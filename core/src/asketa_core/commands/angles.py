@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
-import numpy as np
 from pydantic import Field, model_validator
 
-from asketa_core.body.angles import STRAIGHT_KNEE_DEG, femur_axes, hip_angles, hip_closing, knee_flexion
-from asketa_core.body.closing import WORLD_FORWARD, knee_circle
-from asketa_core.body.drop import StoppedBy, drop_knee
-from asketa_core.body.rotations import pelvis_rotation
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
-from asketa_core.units import Array, Side, norm
+from asketa_core.kernel.angles import femur_axes, hip_angles, hip_closing, knee_flexion
+from asketa_core.kernel.closing import knee_at, knee_circle, up_or_ahead
+from asketa_core.kernel.codes import StoppedBy
+from asketa_core.kernel.drop import drop_knee
+from asketa_core.kernel.shared import STRAIGHT_KNEE_DEG
+from asketa_core.kernel.space import FORWARD, Vec
+from asketa_core.kernel.vectors import rotated
+from asketa_core.units import Side
 
 Point = tuple[float, float, float]
 SAME_LENGTH_CM = 0.01
@@ -59,44 +62,45 @@ class AnglesRequest(Record):
         return self
 
 
-def _number(value: Array | float) -> float:
-    return float(np.asarray(value)) + 0.0
+def _number(value: float) -> float:
+    """A number for JSON, never minus zero."""
+    return value + 0.0
 
 
 def run_angles(request: AnglesRequest) -> dict[str, Any]:
     """Answer one request; numbers in cm and degrees, ``None`` where a quantity is not determined."""
-    hip, ankle = np.array(request.hip), np.array(request.ankle)
-    toes = np.array(request.toe_direction) if request.toe_direction is not None else WORLD_FORWARD
-    if norm(toes) < 1e-9:
+    hip, ankle = Vec(*request.hip), Vec(*request.ankle)
+    toes = Vec(*request.toe_direction) if request.toe_direction is not None else FORWARD
+    if math.hypot(*toes) < 1e-9:
         raise InputError("toe_direction", "this has no length.", "Give a direction such as [1, 0, 0].")
     m = request.side.sign
-    pelvis = pelvis_rotation(request.pelvis.pitch_deg, request.pelvis.roll_deg, request.pelvis.yaw_deg)
+    pelvis = rotated(request.pelvis.pitch_deg, request.pelvis.roll_deg, request.pelvis.yaw_deg)
     stopped_by: str | None = None
     shortfall = fold = 0.0
     if request.knee is not None:
-        knee = np.array(request.knee)
+        knee = Vec(*request.knee)
         _check_given_knee(request, hip, knee, ankle)
         bend = _number(knee_flexion(hip, knee, ankle))
     else:
         assert request.thigh_cm is not None and request.lower_leg_cm is not None
-        if norm(ankle - hip) < 1e-9:
+        if math.dist(ankle, hip) < 1e-9:
             raise InputError("ankle", "hip and ankle are the same point.", "Move one of them.")
-        toward = toes if request.planted else None
+        toward = toes if request.planted else up_or_ahead(hip, ankle)
         circle = knee_circle(hip, ankle, request.thigh_cm, request.lower_leg_cm, m, toward)
-        swivel: Array | float = request.swivel_deg if request.swivel_deg is not None else 0.0
+        swivel = request.swivel_deg if request.swivel_deg is not None else 0.0
         if request.drop is not None:
             wanted = request.drop
             drop = drop_knee(
-                circle, pelvis[:, 1], m, wanted.external_rotation_deg, wanted.abduction_deg, wanted.support_z_cm
+                circle, pelvis.left, m, wanted.external_rotation_deg, wanted.abduction_deg, wanted.support_z_cm
             )
-            swivel, stopped_by = drop.swivel_deg, StoppedBy(int(drop.stopped_by)).code
-        knee = circle.knee_at(swivel)
+            swivel, stopped_by = drop.swivel_deg, StoppedBy(drop.stopped_by).code
+        knee = knee_at(circle, swivel)
         bend = _number(circle.knee_flexion_deg)
         shortfall, fold = _number(circle.reach_shortfall_cm), _number(circle.fold_shortfall_cm)
     limit = request.knee_flexion_limit_deg
-    angles = hip_angles(pelvis, femur_axes(hip, knee, ankle, toes), m)
+    angles = hip_angles(pelvis, femur_axes(hip, knee, ankle, toes, STRAIGHT_KNEE_DEG), m)
     flexion, abduction = _number(angles.flexion_deg), _number(angles.abduction_deg)
-    singular = bool(angles.near_singular)
+    singular = angles.near_singular
     answer: dict[str, Any] = {
         "flexion_deg": None if singular else flexion,
         "abduction_deg": abduction,
@@ -110,7 +114,9 @@ def run_angles(request: AnglesRequest) -> dict[str, Any]:
         "near_singular": singular,
     }
     if singular:
-        answer["flexion_plus_rotation_deg"] = _number(angles.flexion_plus_rotation_deg)
+        # Near |abduction| = 90 only the combination stays determined: F + E, or F - E adducted.
+        turned = angles.external_rotation_deg if abduction >= 0 else -angles.external_rotation_deg
+        answer["flexion_plus_rotation_deg"] = _number(flexion + turned)
     if fold > 0:
         answer["fold_shortfall_cm"] = fold
     if bend < STRAIGHT_KNEE_DEG and request.toe_direction is None:
@@ -118,12 +124,12 @@ def run_angles(request: AnglesRequest) -> dict[str, Any]:
     return answer
 
 
-def _check_given_knee(request: AnglesRequest, hip: Array, knee: Array, ankle: Array) -> None:
+def _check_given_knee(request: AnglesRequest, hip: Vec, knee: Vec, ankle: Vec) -> None:
     for name, start, end, stated in (
         ("thigh_cm", hip, knee, request.thigh_cm),
         ("lower_leg_cm", knee, ankle, request.lower_leg_cm),
     ):
-        length = _number(norm(end - start))
+        length = math.dist(start, end)
         if length < 1e-9:
             raise InputError("knee", "the knee coincides with another joint.", "Check the three positions.")
         if stated is not None and abs(length - stated) > SAME_LENGTH_CM:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-import numpy as np
 from pydantic import Field
 
 from asketa_core.body.measures import Body
@@ -13,13 +12,10 @@ from asketa_core.body.ranges import PLAUSIBLE_DEG, Quantity, Range, Ranges
 from asketa_core.datafiles import Record
 from asketa_core.errors import InputError
 from asketa_core.poses.library import Variation, standard_library
-from asketa_core.poses.posture import NOT_MODELLED, Posture, unit_of
+from asketa_core.poses.posture import NOT_MODELLED, unit_of
 from asketa_core.poses.recipe import NumberSlot, ShareOfRange, StackSlot
-from asketa_core.poses.settle import settle_pose
-from asketa_core.poses.setups import SetupBatch
+from asketa_core.poses.settle import Posture, settle_pose
 from asketa_core.units import SIDES, Array, Side
-
-MIDDLE = 1
 
 
 class BodyRequest(Record):
@@ -58,13 +54,11 @@ def run_posture(request: PostureRequest) -> dict[str, Any]:
         "variation": rung.id,
         "side": request.side.value,
         "joints": {side.value: _joints(posture, side) for side in SIDES},
-        "pelvis": {"centre": _pelvis(posture), "pitch_deg": float(posture.pitch_deg[MIDDLE, 0])},
+        "pelvis": {"centre": _pelvis(posture), "pitch_deg": posture.pitch_deg},
         "readouts": _readouts(posture),
         "not_modelled": list(NOT_MODELLED),
         "troubles": [
-            {"code": trouble.value, "side": side.value, "amount": float(posture.trouble_amounts[(trouble, side)][0])}
-            for (trouble, side), found in posture.troubles.items()
-            if found[0]
+            {"code": trouble.value, "side": side.value, "amount": amount} for trouble, side, amount in posture.troubles
         ],
     }
 
@@ -83,13 +77,12 @@ def _ranges(request: PostureRequest) -> Ranges:
     return Ranges.from_measured(measured)
 
 
-def _setup(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> SetupBatch:
+def _setup(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> dict[str, float]:
     plain = dict(_plain_numbers(rung, request, body, ranges))
     unknown = set(request.setup) - set(plain)
     if unknown:
         raise InputError(f"setup.{min(unknown)}", "this variation has no such slot.", f"Its slots: {', '.join(plain)}.")
-    values: dict[str, Array] = {name: np.array([request.setup.get(name, number)]) for name, number in plain.items()}
-    return SetupBatch(values, soft_seat=np.zeros(1, dtype=bool), arms=np.ones(1, dtype=bool))
+    return plain | request.setup
 
 
 def _plain_numbers(rung: Variation, request: PostureRequest, body: Body, ranges: Ranges) -> Iterator[tuple[str, float]]:
@@ -110,29 +103,28 @@ def _plain_number(slot: NumberSlot, ranges: Ranges, side: Side) -> float:
 
 
 def _pelvis(posture: Posture) -> list[float]:
-    return [(a + b) / 2 for a, b in zip(*(_point(posture.legs[side].hip) for side in SIDES), strict=True)]
+    return [(a + b) / 2 for a, b in zip(*(_point(posture.leg(side).hip) for side in SIDES), strict=True)]
 
 
-def _point(points: Array) -> list[float]:
-    level = points[min(MIDDLE, points.shape[0] - 1)]
-    return [float(value) + 0.0 for value in level[0]]
+def _point(point: Array) -> list[float]:
+    return [float(value) + 0.0 for value in point]
 
 
 def _joints(posture: Posture, side: Side) -> dict[str, list[float]]:
-    leg = posture.legs[side]
+    leg = posture.leg(side)
     return {"hip": _point(leg.hip), "knee": _point(leg.knee), "ankle": _point(leg.ankle)}
 
 
 def _readouts(posture: Posture) -> list[dict[str, Any]]:
     found = []
     for readout, side in posture.readouts:
-        low, high, error = posture.spread_at(readout, side, 0)
+        low, high, error = posture.spread(readout, side)
         found.append(
             {
                 "readout": readout.value,
                 "side": side.value if side is not None else None,
                 "unit": unit_of(readout),
-                "value": posture.middle(readout, side, 0),
+                "value": posture.middle(readout, side),
                 "low": low,
                 "high": high,
                 "error": error,

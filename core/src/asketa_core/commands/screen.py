@@ -10,12 +10,14 @@ from typing import Any
 from asketa_core.clientfile import ClientFile
 from asketa_core.commands.speech import ENGLISH
 from asketa_core.datafiles import Record
+from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import Room
-from asketa_core.screening.lanes import LaneAnswer, lane_answer
-from asketa_core.screening.rulers import Ruler
+from asketa_core.screening.lanes import lane_answer_of
+from asketa_core.screening.rulers import Ruler, rulers_on
 from asketa_core.screening.situation import Situation
+from asketa_core.setup.grid import NoGrid
 from asketa_core.texts import Phrase
-from asketa_core.units import SIDES
+from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding
 
 
@@ -44,16 +46,18 @@ def screen_client(
         "variations": [
             {
                 "id": variation.id,
-                "sides": {side.value: _as_json(lane_answer(situation, variation, side)) for side in SIDES},
+                "sides": {side.value: _side(situation, variation, side) for side in SIDES},
             }
             for variation in chosen
         ],
     }
 
 
-def _as_json(answer: LaneAnswer) -> dict[str, Any]:
+def _side(situation: Situation, variation: Variation, side: Side) -> dict[str, Any]:
+    screened = situation.screen(variation, side)
+    answer = lane_answer_of(situation, variation, side, screened)
     best = answer.best
-    if best is None:
+    if best is None or isinstance(screened, NoGrid):
         return {
             "verdict": answer.verdict.value,
             "best": None,
@@ -71,7 +75,10 @@ def _as_json(answer: LaneAnswer) -> dict[str, Any]:
             "technique": best.technique,
             "purpose_percent": None if best.purpose_percent is None else round(best.purpose_percent, 1),
         },
-        "margins": {side: [_ruler(ruler) for ruler in rulers] for side, rulers in best.rulers.items()},
+        "margins": {
+            side: [_ruler(ruler) for ruler in rulers]
+            for side, rulers in rulers_on(situation, screened, best.index).items()
+        },
         "cautions": [f for f in findings if f["severity"] == "caution"],
         "reasons": [ENGLISH(reason) for reason in best.closing],
     }

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from asketa_core.body.closing import knee_circle
 from asketa_core.body.measures import Body
 from asketa_core.figure.limbs import Limb
+from asketa_core.kernel.space import Vec
 from asketa_core.poses.recipe import Hands
 from asketa_core.units import Array, Side, unit
 
@@ -270,8 +270,11 @@ def arm(body: Body, side: Side, shoulder: Array, wrist: Array, fingers: Array, s
     if length > longest:
         wrist = shoulder + reach / length * longest
     back_and_out = np.array([0.0, side.sign, -0.5] if supine else [-1.0, 0.5 * side.sign, -0.2])
-    circle = knee_circle(shoulder[None], wrist[None], upper, forearm, side.sign, knee_toward=back_and_out)
-    elbow = circle.knee_at(np.zeros(1))[0]
+    # An arm closes like a leg: the elbow is its knee.
+    from asketa_core.kernel.closing import knee_at, knee_circle  # noqa: PLC0415  (loaded with the first figure)
+
+    circle = knee_circle(Vec(*shoulder), Vec(*wrist), upper, forearm, side.sign, Vec(*back_and_out))
+    elbow = np.array(knee_at(circle, 0.0))
     tip = wrist + 0.6 * hand * unit(fingers + 0.3 * unit(wrist - elbow))
     tip[2] = max(float(tip[2]), HAND_REST_CM / 2)
     return Limb(shoulder, elbow, wrist, tip)

@@ -16,7 +16,7 @@ from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scen
 from asketa_core.figure.skeleton import Bearing, Skeleton, skeleton_of
 from asketa_core.figure.solids import Bar
 from asketa_core.figure.views import View
-from asketa_core.poses.legs.kneeling import ROLL_BEHIND_KNEE_CM
+from asketa_core.kernel.shared import ROLL_BEHIND_KNEE_CM
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import (
@@ -38,8 +38,7 @@ from asketa_core.poses.recipe import (
 )
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
-from asketa_core.setup.grid import Grid
-from asketa_core.setup.screened import Screened
+from asketa_core.setup.screened import PoseGrid, Screened
 from asketa_core.texts import Phrase, Words, listed, say
 from asketa_core.units import SIDES, Array, Side, unit
 from asketa_core.words import numbers
@@ -48,7 +47,7 @@ from asketa_core.words.stacks import stack_words
 
 def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str | None = None) -> Scene:
     """The scene of one set-up; ``foot`` overrides the choice of how the foot is held."""
-    variation, side, pose = screened.variation, screened.side, screened.pose
+    variation, side, pose = screened.variation, screened.side, screened.pose_at(index)
     recipe = variation.recipe
     stacks = screened.grid.stacks(index)
     setup = screened.grid.setup(index)
@@ -57,8 +56,8 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     on_edge = {s for s, rule in rules.items() if isinstance(rule, DroppedLeg) and rule.rests_on is not None}
     worked = side if not variation.shared else SIDES[0]
     bearing = Bearing(
-        turn_deg=worked.sign * pose.middle(Readout.SPINE_ROTATION, None, index),
-        bend_deg=worked.sign * _over_deg(recipe, screened.grid, index, variation.position in LYING),
+        turn_deg=worked.sign * pose.middle(Readout.SPINE_ROTATION, None),
+        bend_deg=worked.sign * _over_deg(screened.pose, index, variation.position in LYING),
         on_side=side.other if variation.position == "side_lying" else None,
         shoulders_down=variation.position == "lying",
     )
@@ -70,7 +69,6 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     skeleton = skeleton_of(
         pose,
         body,
-        index,
         recipe.hands,
         drawn_up,
         on_edge,
@@ -114,7 +112,7 @@ def scene_of(screened: Screened, body: Body, room: Room, index: int, foot: str |
     furniture = Furniture(
         lying=variation.position in LYING,
         on_side=variation.position == "side_lying",
-        recline_deg=float(pose.lean_deg[index]) + 90.0 if lying and float(pose.lean_deg[index]) > -89.5 else None,
+        recline_deg=pose.lean_deg + 90.0 if lying and pose.lean_deg > -89.5 else None,
         chair_in_front=recipe.hands.on == "chair_in_front",
         chair_back_in_front=recipe.hands.on == "chair_back_in_front",
         chair_tipped="tipped_chair" in recipe.flags.overall,
@@ -152,10 +150,10 @@ STICK_BEHIND_SHARE = 0.074
 """How far behind the line of the spine a stick lies, as a share of stature."""
 
 
-def _over_deg(recipe: Recipe, grid: Grid, index: int, lying: bool) -> float:
+def _over_deg(pose: PoseGrid, index: int, lying: bool) -> float:
     """How far the trunk leans over to a side: its bend, and the pelvis with it."""
-    bend = float(grid.batch.number(recipe.side_bend_deg)[index])
-    return bend if lying else bend + float(grid.batch.number(recipe.roll_deg)[index])
+    bend = pose.number("side_bend", index)
+    return bend if lying else bend + pose.number("roll", index)
 
 
 def _raised_cm(recipe: Recipe, stacks: Mapping[str, Stack]) -> float:
@@ -279,20 +277,20 @@ PLACES = ("standing", "kneeling", "side_lying")
 
 def describe(screened: Screened, index: int) -> Phrase:
     """The figure in words, from its numbers."""
-    side, pose, variation = screened.side, screened.pose, screened.variation
+    side, pose, variation = screened.side, screened.pose_at(index), screened.variation
     seat = screened.grid.stacks(index).get(variation.recipe.seat_slot or "")
 
     def angle(readout: Readout, of: Side | None) -> Phrase:
-        return numbers.plain(pose.middle(readout, of, index), "deg")
+        return numbers.plain(pose.middle(readout, of), "deg")
 
     def leg(of: Side) -> Phrase:
-        knee_cm = pose.middle(Readout.HIP_ABOVE_KNEE_CM, of, index)
+        knee_cm = pose.middle(Readout.HIP_ABOVE_KNEE_CM, of)
         height = say("units", "cm", n=round(abs(knee_cm)))
         level = say("figure", "knee_below" if knee_cm >= 0 else "knee_above", height=height)
         bend, out = angle(Readout.HIP_BEND, of), angle(Readout.HIP_EXTERNAL_ROTATION, of)
         return say("figure", "leg", bend=bend, out=out, knee=angle(Readout.KNEE_FLEXION, of), level=level)
 
-    lean = float(pose.lean_deg[index])
+    lean = pose.lean_deg
     upright = abs(lean) < 1
     leaning = say("figure", "leaning", lean=say("units", "deg", n=round(lean)))
     place: list[Phrase]

@@ -14,9 +14,8 @@ from asketa_core.figure.scene import Furniture, Rest, Scene, Support, build_scen
 from asketa_core.figure.skeleton import Bearing, skeleton_of
 from asketa_core.figure.solids import Box
 from asketa_core.figure.views import View
-from asketa_core.poses.posture import Posture
 from asketa_core.poses.recipe import Hands
-from asketa_core.poses.settle import settle_standing_quietly
+from asketa_core.poses.settle import Posture, settle_standing_quietly
 from asketa_core.poses.transfers import FloorWay, Station, Technique, transfers
 from asketa_core.props.stacks import FLOOR, Stack
 from asketa_core.screening.situation import Situation
@@ -29,10 +28,6 @@ AHEAD_CM = 32.0
 """How far ahead of the ankles a chair stands that is to be held on the way to the floor."""
 
 BOLSTER_BREADTH_CM, BOLSTER_DEPTH_CM = 60.0, 30.0
-
-
-_Case = tuple[Posture, int]
-"""A posture on the way, and which of its cases."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +47,6 @@ class _Setting:
 
     code: str
     posture: Posture
-    case: int
     hands: Hands = HANGING
     seat: Stack = FLOOR
     seat_behind_cm: float = 0.0
@@ -70,7 +64,7 @@ def way_of(
 
     if not screened.ways:
         return ()
-    way = screened.ways[int(screened.technique[index])]
+    way = screened.way_at(index)
     side = SIDES[0] if screened.variation.shared else screened.side
     # All to one scale, so that going down is seen.
     tall_cm = situation.body.stature_cm + ABOVE_HEAD_CM
@@ -95,7 +89,7 @@ def way_of(
 
 
 def _scene(setting: _Setting, situation: Situation, side: Side, shared: bool) -> Scene:
-    skeleton = skeleton_of(setting.posture, situation.body, setting.case, setting.hands, bearing=setting.bearing)
+    skeleton = skeleton_of(setting.posture, situation.body, setting.hands, bearing=setting.bearing)
     under = skeleton.spine[0] - np.array([setting.seat_behind_cm, 0.0, 0.0])
     supports = [Support(setting.seat, under, Rest.SEAT)] if setting.seat.layers else []
     return build_scene(skeleton, situation.body, side, supports, situation.room, setting.furniture, both_worked=shared)
@@ -103,7 +97,7 @@ def _scene(setting: _Setting, situation: Situation, side: Side, shared: bool) ->
 
 def _settings(screened: Screened, situation: Situation, way: Way, index: int) -> Iterator[_Setting]:
     """What is shown before the set-up itself."""
-    stations = [(stage.posture, int(stage.rows[index])) for stage in way.stations]
+    stations = [stage.posture for stage in screened.stations_at(index)]
     place, _, technique = way.name.partition("_")
     chair = {each.id: each for each in transfers().chair}
     floor = {each.id: each for each in transfers().floor}
@@ -120,15 +114,9 @@ def _standing(situation: Situation) -> Posture:
     return settle_standing_quietly(situation.body, situation.ranges)
 
 
-def _ankles_cm(posture: Posture, case: int) -> float:
+def _ankles_cm(posture: Posture) -> float:
     """How far the ankles are ahead of the hips."""
-    level = min(1, posture.legs[Side.LEFT].ankle.shape[0] - 1)
-    return float(np.mean([_ahead(posture, side, level, case) for side in SIDES]))
-
-
-def _ahead(posture: Posture, side: Side, level: int, case: int) -> float:
-    leg, row = posture.legs[side], posture.leg_rows[side][case]
-    return float(leg.ankle[level, row, 0] - leg.hip[level, row, 0])
+    return float(np.mean([leg.ankle[0] - leg.hip[0] for leg in (posture.leg(side) for side in SIDES)]))
 
 
 def _press(technique: Technique) -> Hands:
@@ -136,21 +124,21 @@ def _press(technique: Technique) -> Hands:
     return Hands(on="beside" if technique.needs_arms else "thighs")
 
 
-def _onto_a_chair(technique: Technique, leaving: _Case, seat: Stack, situation: Situation) -> Iterator[_Setting]:
+def _onto_a_chair(technique: Technique, leaving: Posture, seat: Stack, situation: Situation) -> Iterator[_Setting]:
     standing = _standing(situation)
     # The feet stay where they are while the hips go back and down.
-    behind = _ankles_cm(*leaving) - _ankles_cm(standing, 0)
-    yield _Setting("before_chair", standing, 0, seat=seat, seat_behind_cm=behind)
-    yield _Setting("leaving", *leaving, hands=_press(technique), seat=seat)
+    behind = _ankles_cm(leaving) - _ankles_cm(standing)
+    yield _Setting("before_chair", standing, seat=seat, seat_behind_cm=behind)
+    yield _Setting("leaving", leaving, hands=_press(technique), seat=seat)
 
 
-def _to_the_floor(way: FloorWay, stations: Sequence[_Case], situation: Situation) -> Iterator[_Setting]:
+def _to_the_floor(way: FloorWay, stations: Sequence[Posture], situation: Situation) -> Iterator[_Setting]:
     standing = _standing(situation)
-    chair = Furniture(chair_ahead_cm=_ankles_cm(standing, 0) + AHEAD_CM) if way.chair else Furniture()
-    yield _Setting("at_chair" if way.chair else "standing", standing, 0, furniture=chair)
-    for station, (posture, case) in zip(way.stations, stations, strict=True):
+    chair = Furniture(chair_ahead_cm=_ankles_cm(standing) + AHEAD_CM) if way.chair else Furniture()
+    yield _Setting("at_chair" if way.chair else "standing", standing, furniture=chair)
+    for station, posture in zip(way.stations, stations, strict=True):
         hands, furniture = _held(station, way)
-        yield _Setting(station.posture, posture, case, hands=hands, furniture=furniture)
+        yield _Setting(station.posture, posture, hands=hands, furniture=furniture)
 
 
 def _held(station: Station, way: FloorWay) -> tuple[Hands, Furniture]:
@@ -168,16 +156,16 @@ def _held(station: Station, way: FloorWay) -> tuple[Hands, Furniture]:
 
 
 def _onto_a_bed(
-    bed: Bed, technique: Technique, stations: Sequence[_Case], screened: Screened, situation: Situation
+    bed: Bed, technique: Technique, stations: Sequence[Posture], screened: Screened, situation: Situation
 ) -> Iterator[_Setting]:
     height = situation.room.places.get(bed, BED_HEIGHT_CM)
     standing, (leaving, rolling) = _standing(situation), stations
-    behind = _ankles_cm(*leaving) - _ankles_cm(standing, 0)
-    yield _Setting("before_bed", standing, 0, furniture=Furniture(boxes=bed_from_its_end(bed, height, -behind)))
+    behind = _ankles_cm(leaving) - _ankles_cm(standing)
+    yield _Setting("before_bed", standing, furniture=Furniture(boxes=bed_from_its_end(bed, height, -behind)))
     yield _Setting(
-        "leaving", *leaving, hands=_press(technique), furniture=Furniture(boxes=bed_from_its_end(bed, height, 0.0))
+        "leaving", leaving, hands=_press(technique), furniture=Furniture(boxes=bed_from_its_end(bed, height, 0.0))
     )
     yield _Setting(
-        "on_side", *rolling, hands=Hands(on="forward"), bearing=Bearing(on_side=screened.side),
+        "on_side", rolling, hands=Hands(on="forward"), bearing=Bearing(on_side=screened.side),
         furniture=Furniture(lying=True, on_side=True, bed=bed),
     )  # fmt: skip

@@ -58,7 +58,7 @@ def _cell(situation: Situation, variation: Variation, side: Side, light: Light, 
     if isinstance(screened, NoGrid):
         note = " (nothing in the room)"
     else:
-        if not screened.possible[screened.recommended]:
+        if not screened.judged.possible(screened.recommended):
             note = " (cannot be met)"
         svg = figure(
             screened,

@@ -7,14 +7,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from asketa_core.body.encoding import body_record
 from asketa_core.body.measures import Body
-from asketa_core.body.rotations import rotation_x
-from asketa_core.body.spine import LUMBAR_SHARE
-from asketa_core.body.trunk import along, trunk_points
 from asketa_core.figure.arms import arm, fingers_toward, wrist_wanted
 from asketa_core.figure.limbs import Limb
-from asketa_core.poses.posture import Indices, Posture, Readout
+from asketa_core.kernel.shared import LUMBAR_SHARE
+from asketa_core.kernel.space import Vec
+from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import Hands
+from asketa_core.poses.settle import Posture
 from asketa_core.units import SIDES, Array, Side, cosd, sind, unit
 
 HEEL_SHARE = 0.25
@@ -34,8 +35,6 @@ CHEST_RING = 3
 
 SIDE_LYING_HEIGHT_SHARE = 0.15
 """Height of the pelvis over the floor lying on a side, as a share of stature."""
-
-MIDDLE_LEVEL = 1
 
 SUPINE_DEG = -45.0
 """Leaning back further than this somebody lies on their back."""
@@ -79,9 +78,15 @@ class Skeleton:
         return float(np.concatenate(points)[:, 2].min())
 
 
-def _one(points: Array, rows: Indices, setup: int) -> Array:
-    """The middle-range point of one set-up from (levels, k, 3)."""
-    return np.asarray(points[min(MIDDLE_LEVEL, points.shape[0] - 1), rows[setup]])
+def rotation_x(angle_deg: float) -> Array:
+    """Right-hand rotation about the forward axis, (3, 3)."""
+    c, s = float(cosd(angle_deg)), float(sind(angle_deg))
+    return np.array([[1.0, 0.0, 0.0], [0.0, c, -s], [0.0, s, c]])
+
+
+def _up_along(lean_deg: float) -> Array:
+    """Upward direction (forward, up) of a segment of the trunk leaning forward by this much."""
+    return np.array([float(sind(lean_deg)), float(cosd(lean_deg))])
 
 
 def _lift(flat: Sequence[Array] | Array) -> Array:
@@ -92,7 +97,6 @@ def _lift(flat: Sequence[Array] | Array) -> Array:
 def skeleton_of(
     posture: Posture,
     body: Body,
-    setup: int,
     hands: Hands,
     drawn_up: Side | None = None,
     on_edge: Container[Side] = (),
@@ -101,28 +105,30 @@ def skeleton_of(
     arms_in_line: bool = False,
     heels_raised: bool = False,
 ) -> Skeleton:
-    """Everything the figure needs, for one set-up at the middle of the client's ranges.
+    """Everything the figure needs, at the middle of the client's ranges.
 
     ``drawn_up`` names the side whose foot is held at a right angle to its shin, ``on_edge`` the sides
     whose foot lies on its outer edge on a level surface.
     """
-    pitch = float(posture.pitch_deg[MIDDLE_LEVEL, setup])
-    lean = float(posture.lean_deg[setup])
-    lumbar = LUMBAR_SHARE * float(posture.spine_flexion_deg[MIDDLE_LEVEL, setup])
+    # The engine is loaded with the first figure: whoever draws none does without.
+    from asketa_core.kernel.trunk import trunk_chain  # noqa: PLC0415
+
+    pitch, lean = posture.pitch_deg, posture.lean_deg
+    lumbar = LUMBAR_SHARE * posture.spine_flexion_deg
     legs, heels = {}, {}
     for side in SIDES:
-        legs[side], heels[side] = _leg(posture, body, side, setup, side is drawn_up, side in on_edge)
+        legs[side], heels[side] = _leg(posture, body, side, side is drawn_up, side in on_edge)
         if heels_raised:
             legs[side], heels[side] = _on_toes(legs[side], heels[side])
     pelvis = (legs[Side.LEFT].root + legs[Side.RIGHT].root) / 2
-    chain = trunk_points(body, pelvis[[0, 2]], np.array(pitch), np.array(lumbar), np.array(lean))
-    top = chain.top
-    if (Readout.NECK_BEND, None) in posture.readouts:
-        nod = posture.middle(Readout.NECK_BEND, None, setup)
-        top = chain.c7 + body.length_cm("neck_and_head") * along(lean + nod)
-    c7, top = _rounded(chain.t12, chain.c7, top, body)
+    joints = trunk_chain(body_record(body), Vec(pelvis[0], 0.0, pelvis[2]), pitch, lumbar, lean)
+    seat, l5s1, t12, c7, top = (np.array([joint.x, joint.z]) for joint in joints)
+    if posture.shows(Readout.NECK_BEND, None):
+        nod = posture.middle(Readout.NECK_BEND, None)
+        top = c7 + body.length_cm("neck_and_head") * _up_along(lean + nod)
+    c7, top = _rounded(t12, c7, top, body)
     top = _on_floor(c7, top, body)
-    spine = np.stack([_lift(p) for p in (chain.pelvis, chain.l5s1, chain.t12, c7, top)])
+    spine = np.stack([_lift(p) for p in (seat, l5s1, t12, c7, top)])
     spine[:, 1] += pelvis[1]
     leans = np.array([pitch, pitch, pitch + lumbar / 2, pitch + (lumbar + lean - pitch) / 2, lean, lean])
     front = np.stack([_lift([cosd(each), -sind(each)]) for each in leans])
@@ -135,7 +141,7 @@ def skeleton_of(
     aside = cosd(turned)[:, None] * left - sind(turned)[:, None] * front
     front = cosd(turned)[:, None] * front + sind(turned)[:, None] * left
     aside[CHEST_RING:] = _bent(aside[CHEST_RING:], np.zeros(3), bearing.bend_deg)
-    trunk_up = _bent(_lift(along(lean)), np.zeros(3), bearing.bend_deg)
+    trunk_up = _bent(_lift(_up_along(lean)), np.zeros(3), bearing.bend_deg)
     shoulder_centre = spine[3] - body.length_cm("shoulder_below_c7") * trunk_up
     arms = {}
     for side in SIDES:
@@ -148,12 +154,12 @@ def skeleton_of(
     return whole if bearing.on_side is None else _on_its_side(whole, body, bearing.on_side)
 
 
-def _leg(posture: Posture, body: Body, side: Side, setup: int, drawn_up: bool, on_edge: bool) -> tuple[Limb, Array]:
+def _leg(posture: Posture, body: Body, side: Side, drawn_up: bool, on_edge: bool) -> tuple[Limb, Array]:
     """One leg with its foot, and the heel."""
-    points, rows = posture.legs[side], posture.leg_rows[side]
-    hip, knee, ankle, toes = (_one(p, rows, setup) for p in (points.hip, points.knee, points.ankle, points.toes))
+    points = posture.leg(side)
+    hip, knee, ankle, toes = points.hip, points.knee, points.ankle, points.toes
     sole = ankle.copy()
-    if side in posture.stopped_by:
+    if posture.stopped_by(side) is not None:
         toes = _hanging_foot(hip, knee, ankle, drawn_up)
         if on_edge:
             toes = unit(toes * np.array([1.0, 1.0, 0.0]))

@@ -23,9 +23,6 @@ from asketa_core.units import Side
 Phase = Literal["pose", "way", "transfer", "floor_transfer", "counter"]
 ALL_PHASES: tuple[Phase, ...] = ("pose", "way", "transfer", "floor_transfer", "counter")
 
-NEUTRAL_SLACK_DEG = 2.0
-"""A limit at the body's neutral bites only beyond this, so that standing and sitting are never refused."""
-
 Everything = Literal["symptom", "condition", "question"]
 """Why a rule is about every shape: something happening now, a state a doctor has to clear, a fact much depends on. The
 last two leave gentle work open."""

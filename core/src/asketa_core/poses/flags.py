@@ -3,16 +3,12 @@ geometry implies is worked out here, so that no author can forget it."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-import numpy as np
-
 from asketa_core.clinical import clinical
-from asketa_core.poses.posture import FlagKey
 from asketa_core.poses.recipe import (
     LYING,
-    PLACES,
     Crosses,
     DroppedLeg,
     Flag,
@@ -22,20 +18,16 @@ from asketa_core.poses.recipe import (
     KneelingLeg,
     LegRule,
     LongLeg,
-    PlantedLeg,
     Position,
     Recipe,
-    SitBase,
     StandBase,
     StrideBase,
     StrideLeg,
 )
-from asketa_core.poses.setups import SetupBatch
-from asketa_core.units import SIDES, Mask, Side
+from asketa_core.units import SIDES, Side
 
 PRESSED_ON = frozenset({"floor_in_front", "blocks_in_front", "seat_in_front", "floor_behind"})
 """Surfaces below the shoulders, which hands press on rather than hold."""
-FLOOR = PLACES.index("floor")
 ON_THE_GROUND = frozenset({"floor_in_front", "blocks_in_front"})
 
 
@@ -108,57 +100,23 @@ def whole_flags(recipe: Recipe, position: Position) -> tuple[Flag, ...]:
     return tuple(flag for flag, holds in found.items() if holds)
 
 
-def flat_on_the_back(recipe: Recipe, position: Position, setup: SetupBatch) -> Mask:
-    """In which set-ups the trunk is raised so little that it lies flat, (n,)."""
-    if position != "lying" or recipe.recline_deg is None:
-        return np.zeros(setup.size, dtype=bool)
-    return np.asarray(setup.number(recipe.recline_deg) < clinical("shape.flat_back", "deg"))
-
-
-def marked(flags: Iterable[Flag], sides: Iterable[Side | None], size: int) -> dict[FlagKey, Mask]:
-    """Flags that hold in every set-up, for some sides."""
-    yes = np.ones(size, dtype=bool)
-    return {(flag, side): yes for flag in flags for side in sides}
-
-
-def flags_of(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch) -> dict[FlagKey, Mask]:
-    """Everything a recipe counts as in each set-up: what it names and what it implies."""
-    n, named = setup.size, recipe.flags
-    flags: dict[FlagKey, Mask] = {("soft_seat", None): setup.soft_seat}
-    flags |= marked([*named.overall, *whole_flags(recipe, position)], [None], n)
-    flags |= marked([*named.worked, *leg_flags(recipe.worked_rule)], [worked], n)
-    flags |= marked([*named.other, *leg_flags(recipe.other_rule)], [worked.other], n)
-    flags |= marked([*named.both, *crossing_flags(recipe)], SIDES, n)
-    flags |= marked(["stands_alone"], carrying_alone(recipe, worked), n)
+def static_flags(recipe: Recipe, position: Position, worked: Side) -> Iterator[tuple[Flag, Side | None]]:
+    """Everything a recipe counts as in every set-up, with whom it concerns: what it names and what it implies."""
+    named, on_worked, on_other = recipe.flags, leg_flags(recipe.worked_rule), leg_flags(recipe.other_rule)
+    yield from ((flag, None) for flag in (*named.overall, *whole_flags(recipe, position)))
+    yield from ((flag, worked) for flag in (*named.worked, *on_worked))
+    yield from ((flag, worked.other) for flag in (*named.other, *on_other))
+    yield from ((flag, side) for flag in (*named.both, *crossing_flags(recipe)) for side in SIDES)
+    yield from (("stands_alone", side) for side in carrying_alone(recipe, worked))
     if position == "side_lying" and recipe.both_legs is None:
         # The worked leg is on top; shapes without one lie on either side.
-        flags |= marked(["lies_on"], [worked.other], n)
-    sliding = {worked} if "active_slide" in named.worked else set()
-    flags |= marked(["held_or_loaded"], [side for side in SIDES if side not in sliding], n)
-    flags |= _beyond_easy_seat(recipe, position, worked, setup)
-    flat = flat_on_the_back(recipe, position, setup)
-    if flat.any():
-        flags[("supine", None)] = flat
-    if setup.place is not None and (on_floor := setup.place == FLOOR).any():
-        flags[("floor", None)] = on_floor
-    return flags
+        yield "lies_on", worked.other
+    sliding = worked if "active_slide" in named.worked else None
+    yield from (("held_or_loaded", side) for side in SIDES if side is not sliding)
 
 
 EASY_LEAN_DEG = 15.0
 """Sitting with no more lean than this is how a pinching groin sits."""
-
-
-def _beyond_easy_seat(recipe: Recipe, position: Position, worked: Side, setup: SetupBatch) -> dict[FlagKey, Mask]:
-    """Which legs do more than sit on a chair, the foot down and the trunk hardly leaning, or rise from it."""
-    upright = np.asarray(setup.number(recipe.lean_deg) <= EASY_LEAN_DEG) & (recipe.lean == "given")
-    on_chair = position == "chair" and isinstance(recipe.stands_on, SitBase)
-    found: dict[FlagKey, Mask] = {}
-    for side in SIDES:
-        rule = recipe.worked_rule if side is worked else recipe.other_rule
-        easy = (upright | recipe.rising) & (on_chair and isinstance(rule, PlantedLeg) and rule.rests_on == "floor")
-        if not easy.all():
-            found[("beyond_easy_seat", side)] = ~easy
-    return found
 
 
 @dataclass(frozen=True, slots=True)

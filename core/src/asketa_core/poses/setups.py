@@ -4,13 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from asketa_core.poses.posture import Indices
-from asketa_core.poses.recipe import Scaled, Value, side_slot
+from asketa_core.kernel.records import CASE, many
+from asketa_core.poses.recipe import PLACES, side_slot
 from asketa_core.units import Array, Mask, Side
+
+Indices = NDArray[np.int32]
+
+FLOOR = PLACES.index("floor")
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,6 +34,7 @@ class SetupBatch:
     """Where each set-up lies, as a number into ``PLACES``; ``None`` for shapes whose place is given."""
     axes: Mapping[str, Array] = field(default_factory=dict)
     indices: Mapping[str, Indices] = field(default_factory=dict)
+    _reduced: dict[tuple[str, ...], tuple[SetupBatch, Indices]] = field(default_factory=dict, compare=False, repr=False)
 
     @property
     def size(self) -> int:
@@ -38,17 +44,21 @@ class SetupBatch:
         own = side_slot(name, side) if side is not None else name
         return own if own in self.values else name
 
-    def number(self, value: Value, side: Side | None = None) -> Array:
-        """A recipe's length or angle: the slot's column, or the constant, as (n,)."""
-        if value == "floor":
-            return np.zeros(self.size)
-        if isinstance(value, Scaled):
-            return self.number(value.slot, side) * value.times + self.number(value.plus, side)
-        if not isinstance(value, str):
-            return np.full(self.size, float(value))
-        own = self.slot(value, side)
-        # A place is no number: heights are measured from it.
-        return self.values[own] if own in self.values else np.zeros(self.size)
+    def numbers(self, names: Sequence[str]) -> Array:
+        """The numbers of some slots, (n, slots); 0 for those this batch does not vary."""
+        found = np.zeros((self.size, len(names)))
+        for k, name in enumerate(names):
+            if name in self.values:
+                found[:, k] = self.values[name]
+        return found
+
+    def cases(self, flat: Mask | None = None) -> Any:
+        """What each set-up is like besides its numbers, as the engine reads it; ``flat`` (n,) where the back lies flat."""
+        found = many(self.size, CASE)
+        found["soft_seat"], found["arms"] = self.soft_seat, self.arms
+        found["on_floor"] = False if self.place is None else self.place == FLOOR
+        found["some_flat"] = flat is not None and bool(flat.any())
+        return found
 
     def reduced(self, names: Iterable[str], side: Side | None = None) -> tuple[SetupBatch, Indices]:
         """Every combination of some slots as a batch of their own, and its row for each set-up, (n,).
@@ -57,7 +67,12 @@ class SetupBatch:
         where the seat is among the slots.
         """
         every = [self.slot(name, side) for name in names if name != "floor"]
-        wanted: Sequence[str] = [name for name in dict.fromkeys(every) if name in self.axes]
+        wanted = tuple(name for name in dict.fromkeys(every) if name in self.axes)
+        if wanted not in self._reduced:
+            self._reduced[wanted] = self._combinations(wanted)
+        return self._reduced[wanted]
+
+    def _combinations(self, wanted: Sequence[str]) -> tuple[SetupBatch, Indices]:
         if not self.axes:
             return self, np.arange(self.size, dtype=np.int32)
         if not wanted:

@@ -12,8 +12,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from asketa_core.client.holds import Place, SlotValue
+from asketa_core.kernel.codes import Level
 from asketa_core.poses.library import Library, Variation
-from asketa_core.poses.posture import Posture, Readout
+from asketa_core.poses.posture import Readout
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened
 from asketa_core.units import SIDES, Array, Mask, Side
@@ -56,20 +57,18 @@ LESS_BY_AGAINST_THE_LADDER = 1.0
 """A rung that stands further on is taken as the gentler one only where it asks clearly less there, and no more elsewhere."""
 
 
-def demand(posture: Posture, sides: tuple[Side, ...], place: Place | None) -> Array:
-    """What every set-up of a posture asks of a place, (n,), in units of about what a person tells apart; of several sides
-    the one that is asked more."""
+def demand(screened: Screened, sides: tuple[Side, ...], place: Place | None) -> Array:
+    """What every set-up asks of a place, (n,), in units of about what a person tells apart; of several sides the one that is
+    asked more."""
     wanted = [unit for name in PLACES.get(place, tuple(UNITS)) for unit in UNITS[name]]
-    return np.asarray(np.max(np.stack([_asked(posture, side, wanted) for side in sides]), axis=0))
+    return np.asarray(np.max(np.stack([_asked(screened, side, wanted) for side in sides]), axis=0))
 
 
-def _asked(posture: Posture, side: Side, wanted: list[tuple[Readout, float]]) -> Array:
-    total = np.zeros(posture.size)
-    for readout, unit in wanted:
-        key = posture.key(readout, side)
-        if key is not None:
-            middle = posture.extremes(key).middle[posture.readouts[key].rows]
-            total = total + np.maximum(middle, 0.0) / unit
+def _asked(screened: Screened, side: Side, wanted: list[tuple[Readout, float]]) -> Array:
+    there = [(key, unit) for readout, unit in wanted if (key := screened.key(readout, side)) is not None]
+    total = np.zeros(screened.grid.size)
+    for (_, unit), levels in zip(there, screened.read([key for key, _ in there]), strict=True):
+        total = total + np.maximum(levels[:, Level.MIDDLE], 0.0) / unit
     return total
 
 
@@ -106,7 +105,7 @@ def step_back_from(
     here = screen_of(rung, setup)
     if isinstance(here, NoGrid):
         return None
-    asked = float(demand(here.pose, _felt_on(here), place)[here.grid.nearest(setup)])
+    asked = float(demand(here, _felt_on(here), place)[here.grid.nearest(setup)])
     at_most = asked - LESS_BY if place in PLACES else asked + LESS_BY
     earlier = list(library.steps(rung, "step_back"))
     for candidate in earlier:
@@ -126,7 +125,7 @@ def _felt_on(screened: Screened) -> tuple[Side, ...]:
 
 def _gentler_row(screened: Screened, setup: Mapping[str, SlotValue], at_most: float, place: Place | None) -> int | None:
     """The best set-up that asks no more, as free of cautions as the recommended one; of those one on the same seat."""
-    asked = demand(screened.pose, _felt_on(screened), place)
+    asked = demand(screened, _felt_on(screened), place)
     best = screened.recommended
     size = screened.totals.size
     fits = (
@@ -166,7 +165,7 @@ def _against_the_ladder(
     """The rung further on whose usual set-up asks least, where it asks clearly less than this one."""
 
     def asks(screened: Screened, row: int, where: Place | None) -> float:
-        return float(demand(screened.pose, _felt_on(screened), where)[row])
+        return float(demand(screened, _felt_on(screened), where)[row])
 
     now = here.grid.nearest(setup)
     found: list[tuple[float, StepBack]] = []

@@ -339,7 +339,7 @@ def _offer(judged: Sequence[Judged], here: Step, calm: int, bearing: Bearing) ->
     if (
         isinstance(ahead, NoGrid)
         or not ahead.allowed(ahead.recommended)
-        or ahead.totals.size[ahead.recommended] > screened.totals.size[row]
+        or ahead.size_at(ahead.recommended) > screened.size_at(row)
     ):
         return _decision(Action.STAY, "capped", here, here, judged, count=calm)
     step = Step(onward.id, ahead.grid.setup(ahead.recommended), onward.hold.start_s)
@@ -363,8 +363,7 @@ def _one_change(screened: Screened, row: int, toward: int) -> tuple[str, int] | 
         wanted = now.copy()
         wanted[k] = index
         found = grid.find(wanted.tolist())
-        size = screened.totals.size
-        if found is not None and screened.allowed(found) and size[found] <= size[row]:
+        if found is not None and screened.allowed(found) and screened.size_at(found) <= screened.size_at(row):
             return axis.name, found
     return None
 

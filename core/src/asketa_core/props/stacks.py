@@ -9,9 +9,10 @@ stands: nobody builds a tower to sit on. Folded blankets lie on each other as on
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
 from asketa_core.props.kinds import FURNITURE, Prop, Room, kinds
 
@@ -34,6 +35,9 @@ MOST_PADDING = {True: 1, False: 2}
 
 MOST_ON_CHAIR = 2
 """A chair's seat takes at most two pieces before it is no longer a seat."""
+
+LISTS_KEPT = 1024
+"""Some ten rooms' lists of what can be built."""
 
 
 class Use(StrEnum):
@@ -216,17 +220,19 @@ def _finish(layers: tuple[Layer, ...], arms: bool) -> Stack:
     )
 
 
+@lru_cache(maxsize=LISTS_KEPT)
 def buildable(
     room: Room,
     use: Use,
     on_chair: bool = False,
-    allowed: Iterable[str] | None = None,
-    faces: Iterable[str] | None = None,
+    allowed: tuple[str, ...] | None = None,
+    faces: tuple[str, ...] | None = None,
     max_layers: int = 3,
     apart_cm: float = SAME_HEIGHT_CM,
     most_piled: int | None = None,
-) -> list[Stack]:
-    """Every stable stack the room can build, one per height, lowest first.
+) -> tuple[Stack, ...]:
+    """Every stable stack the room can build, one per height, lowest first. Kept: many slots of many clients ask for the
+    same.
 
     ``on_chair`` starts from each chair of the room instead of the floor; ``allowed`` limits the kinds
     laid on top, ``faces`` the faces anything with faces may show.
@@ -235,14 +241,12 @@ def buildable(
     named first, then the flattest.
     ``most_piled`` is how many folded blankets a pile may have where that differs from the use's own.
     """
-    preferred = None if allowed is None else list(allowed)
-    kinds_allowed = None if preferred is None else frozenset(preferred)
     face_set = None if faces is None else frozenset(faces)
     stock = {prop.id: prop.count for prop in room.stock}
     options = [
         layer
         for prop in room.stock
-        if prop.kind not in FURNITURE and prop.count > 0 and (kinds_allowed is None or prop.kind in kinds_allowed)
+        if prop.kind not in FURNITURE and prop.count > 0 and (allowed is None or prop.kind in allowed)
         for layer in _layers_of(prop, use, face_set, MOST_PILED[use] if most_piled is None else most_piled)
     ]
     found: list[Stack] = []
@@ -270,10 +274,10 @@ def buildable(
                 grow((seat,), {**stock, prop.id: prop.count - 1}, size.arms, max_layers)
     else:
         grow((), stock, False, max_layers)
-    return _one_per_height(found, apart_cm, use is Use.SITTING, preferred or [])
+    return tuple(_one_per_height(found, apart_cm, use is Use.SITTING, allowed or ()))
 
 
-def _one_per_height(stacks: list[Stack], apart_cm: float, sat_on: bool, preferred: list[str]) -> list[Stack]:
+def _one_per_height(stacks: list[Stack], apart_cm: float, sat_on: bool, preferred: tuple[str, ...]) -> list[Stack]:
     """The simplest stack of each height. Of seats firmness and arms are kept apart: they are choices too, and so is the
     bare floor."""
     kept: list[Stack] = []
@@ -303,7 +307,7 @@ class Nearest:
     above: Stack | None
 
 
-def nearest(stacks: list[Stack], wanted_cm: float, tolerance_cm: float) -> Nearest:
+def nearest(stacks: Sequence[Stack], wanted_cm: float, tolerance_cm: float) -> Nearest:
     """The stack nearest ``wanted_cm`` within the tolerance, then the least to build, then flattest.
 
     Distances are compared to the millimetre, so that a simpler stack is not passed over for a hair.

@@ -54,7 +54,7 @@ def model_of(kind: Kind) -> type[Entry[Any]]:
     fields: Any = {"kind": (Literal[kind.code], ...), "side": side_field(kind), "facts": facts_field(kind)}
     name = "".join(part.capitalize() for part in kind.code.split("_"))
     check = {"figures_of_the_kind": field_validator("instructions")(of_the_kind)}
-    return create_model(name, __base__=Entry[kind.facts], __module__=__name__, __validators__=check, **fields)  # type: ignore[name-defined]
+    return create_model(name, __base__=Entry, __module__=__name__, __validators__=check, **fields)
 
 
 def opened(entry: Entry[Any], follows: Opened) -> Entry[Any]:

@@ -6,14 +6,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from asketa_core.body.drop import StoppedBy
 from asketa_core.client.holds import SlotValue
+from asketa_core.kernel.codes import StoppedBy
 from asketa_core.poses.recipe import StackSlot, side_slot
 from asketa_core.props.stacks import Stack
-from asketa_core.screening.rulers import Ruler, rulers_at
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.screened import PURPOSE_BAND, Screened, Verdict
+from asketa_core.setup.order import PURPOSE_BAND
+from asketa_core.setup.screened import Screened, Verdict
 from asketa_core.texts import NOTHING, Phrase, listed, say
 from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding, Unmet, findings_at, told_once, unmet_at
@@ -47,7 +47,6 @@ class SetupDetail:
     stopped_by: Phrase
     findings: list[Finding]
     unmet: list[Unmet]
-    rulers: dict[str, list[Ruler]]
 
     @property
     def troubles(self) -> list[Phrase]:
@@ -83,12 +82,13 @@ class SetupDetail:
 
 
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:
+    """One set-up in full, but for its rulers, which few places show (``rulers_on``)."""
     grid = screened.grid
     stacks = grid.stacks(index)
     setup = grid.setup(index)
-    stopped = screened.pose.stopped_by.get(screened.side)
-    stopped_by = NOTHING if stopped is None else say("stopped_by", _stopped_code(screened, int(stopped[1, index])))
-    technique = screened.ways[int(screened.technique[index])].name if screened.ways else ""
+    stopped = screened.pose_at(index).stopped_by(screened.side)
+    stopped_by = NOTHING if stopped is None else say("stopped_by", _stopped_code(screened, stopped))
+    technique = screened.way_at(index).name if screened.ways else ""
     bases = {axis.name: axis.slot.base for axis in grid.axes if isinstance(axis.slot, StackSlot)}
     words = {
         name: _slot_words(name, value, stacks, "heels" if bases.get(name) == "heels" else "floor")
@@ -107,19 +107,18 @@ def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDeta
         home=[*home_list(grid.supports(index)), *hand_supports(screened.variation.recipe)],
         folds=any(layer.piled for stack in grid.supports(index) for layer in stack.layers),
         items=sum(stack.items for stack in grid.supports(index)),
-        purpose_percent=None if screened.no_range else float(screened.purpose[index]),
+        purpose_percent=None if screened.no_range else screened.purpose_at(index),
         technique=technique,
         technique_words=say("techniques", technique) if technique else NOTHING,
         stopped_by=stopped_by,
         findings=findings_at(screened, index),
         unmet=unmet_at(screened, index),
-        rulers={side.value: rulers_at(situation, screened, index, side) for side in SIDES},
     )
 
 
-def _stopped_code(screened: Screened, stopped: int) -> str:
+def _stopped_code(screened: Screened, stopped: StoppedBy) -> str:
     """What stopped the knee; under it is a chair's edge or what was put there."""
-    code = StoppedBy(stopped).code
+    code = stopped.code
     return "floor_support" if code == "support" and screened.variation.position != "chair" else code
 
 

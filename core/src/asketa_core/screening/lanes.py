@@ -37,7 +37,7 @@ def lane_answer_of(situation: Situation, variation: Variation, side: Side, scree
     if isinstance(screened, NoGrid):
         return LaneAnswer(variation.id, side.value, Verdict.LEAVE_OUT, None, None, no_stack_words(screened))
     chosen = screened.recommended
-    margin = float(screened.totals.margin[chosen])
+    margin = screened.margin_at(chosen)
     return LaneAnswer(
         variation.id,
         side.value,

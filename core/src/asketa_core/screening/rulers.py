@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, fields
 from typing import Any, Literal
 
 import numpy as np
 
 from asketa_core.body.ranges import Quantity
-from asketa_core.limits.judge import judge
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Variation
 from asketa_core.poses.posture import Readout, unit_of
@@ -66,7 +65,7 @@ def rulers_of(situation: Situation, screened: Screened, side: Side) -> tuple[Dem
     bend; where a pinch is recorded, the room before it."""
 
     def demand(readout: Readout, leg: Side, quantity: Quantity | None = None, at_least: bool = False) -> Demand:
-        tightest = _tightest(situation.limits, screened, readout, leg, at_least)
+        tightest = _tightest(situation, screened, readout, leg, at_least)
         return Demand(readout, leg, quantity, at_least, *tightest)
 
     found = [
@@ -77,7 +76,7 @@ def rulers_of(situation: Situation, screened: Screened, side: Side) -> tuple[Dem
     bends = {each: demand(Readout.HIP_BEND, each) for each in SIDES}
     if any(bend.limit is not None for bend in bends.values()):
         found.append(bends[side])
-    if screened.pose.key(Readout.GROIN_ROOM, side) is not None:
+    if screened.key(Readout.GROIN_ROOM, side) is not None:
         found.append(demand(Readout.GROIN_ROOM, side, at_least=True))
     return tuple(found)
 
@@ -134,16 +133,21 @@ class Ruler:
         return {each.name: getattr(self, each.name) for each in fields(self) if each.name not in told}
 
 
+def rulers_on(situation: Situation, screened: Screened, index: int) -> dict[str, list[Ruler]]:
+    """The rulers of either leg, by its side."""
+    return {side.value: rulers_at(situation, screened, index, side) for side in SIDES}
+
+
 def rulers_at(situation: Situation, screened: Screened, index: int, side: Side) -> list[Ruler]:
     """Demands of the pose on one leg against the tightest limit, else the client's range; worst first."""
-    posture = screened.pose
+    posture = screened.pose_at(index)
     found = []
     for demand in rulers_of(situation, screened, side):
         readout, leg, quantity = demand.readout, demand.leg, demand.range
         key = posture.key(readout, leg)
         assert key is not None
-        value = posture.middle(*key, index)
-        low, high, error = posture.spread_at(*key, index)
+        value = posture.middle(*key)
+        low, high, error = posture.spread(*key)
         shown = {"low": low, "middle": value, "high": high}[demand.end]
         boundary, kind = demand.edge, None if demand.limit is None else "limit"
         own = situation.ranges.get(quantity, leg) if quantity is not None else None
@@ -184,19 +188,31 @@ def _opposite(readout: str) -> Phrase | None:
     return say(*code) if has(*code) else None
 
 
+def _bounds_of(situation: Situation) -> Mapping[tuple[Readout, bool], list[tuple[Limit, float]]]:
+    """Limits on a pose that name one read-out, with their figure, by the read-out and whether it may not be fallen short
+    of. Sorted once for a client and a day."""
+    if "bounds" not in situation.memo:
+        found: dict[tuple[Readout, bool], list[tuple[Limit, float]]] = {}
+        for limit in situation.limits:
+            read = [term for term in limit.terms if term.readout is not None]
+            if len(read) == 1 and "pose" in limit.phases:
+                readout = read[0].readout
+                assert readout is not None
+                found.setdefault((readout, read[0].above is None), []).append((limit, read[0].value))
+        situation.memo["bounds"] = found
+    bounds: Mapping[tuple[Readout, bool], list[tuple[Limit, float]]] = situation.memo["bounds"]
+    return bounds
+
+
 def _tightest(
-    limits: Sequence[Limit], screened: Screened, readout: Readout, side: Side, at_least: bool
+    situation: Situation, screened: Screened, readout: Readout, side: Side, at_least: bool
 ) -> tuple[Limit | None, float | None]:
     """The limit on one read-out that is reached first, of those that the pose's flags bring into play, and its figure."""
-    candidates: list[tuple[float, int, Limit, float]] = []
-    for limit in limits:
-        terms = [term for term in limit.terms if term.readout is readout and (term.above is None) == at_least]
-        numbers = sum(term.readout is not None for term in limit.terms)
-        if limit.side not in (side, None) or numbers != 1 or not terms or "pose" not in limit.phases:
-            continue
-        if judge(limit, screened.pose, "pose") is not None:
-            value = terms[0].value
-            candidates.append((-value if at_least else value, -int(limit.severity), limit, value))
+    candidates = [
+        (-value if at_least else value, -int(limit.severity), limit, value)
+        for limit, value in _bounds_of(situation).get((readout, at_least), [])
+        if limit.side in (side, None) and screened.concerned_by(limit)
+    ]
     if not candidates:
         return None, None
     _, _, limit, value = min(candidates, key=lambda c: c[:2])

@@ -11,6 +11,7 @@ from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
 from asketa_core.client.holds import SlotValue
 from asketa_core.clientfile import ClientFile, Person
+from asketa_core.limits.judge import Rules
 from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Library, Variation, standard_library
 from asketa_core.props.kinds import Room, generic_room
@@ -18,9 +19,8 @@ from asketa_core.records.calendar import with_todays_answers
 from asketa_core.records.catalogue import limits_on
 from asketa_core.records.registry import kind_of
 from asketa_core.setup.grid import NoGrid, grid_axes, lengths_of
-from asketa_core.setup.order import remembering
 from asketa_core.setup.screened import Memo, Screened
-from asketa_core.setup.search import screen
+from asketa_core.setup.search import rules_of, screen
 from asketa_core.units import SIDES, Side
 
 TYPICAL_STATURE_CM = 170.0
@@ -79,7 +79,7 @@ class Situation:
     def screen(
         self, variation: Variation, side: Side, last_used: Mapping[str, SlotValue] | None = None
     ) -> Screened | NoGrid:
-        """Every set-up judged. In shared shapes the answer is the same for both sides."""
+        """Every set-up, to be judged. In shared shapes the answer is the same for both sides."""
         worked = SIDES[0] if variation.shared else side
         choices = self.starting_choices(side)
         found = screen(variation, worked, self.body, self.ranges, self.room, self.limits, choices, self.memo)
@@ -88,10 +88,15 @@ class Situation:
         found = found if worked is side else replace(found, side=side)
         return found if last_used is None else self.remembering(found, last_used)
 
+    @property
+    def rules(self) -> Rules:
+        """What everything is judged by, in numbers."""
+        return rules_of(self.body, self.ranges, self.limits, self.memo)
+
     def remembering(self, screened: Screened, last_used: Mapping[str, SlotValue]) -> Screened:
         """The same grid with what was last used preferred among equals, and the foot held as it was."""
         choices = {name: value.choice for name, value in last_used.items() if value.choice is not None}
-        return remembering(screened, last_used, self.starting_choices(screened.side) | choices)
+        return screened.remembering(last_used, self.starting_choices(screened.side) | choices)
 
     def combinations(self, variation: Variation, side: Side) -> int:
         """How many set-ups would be tried, before the room's stock is counted; 0 when a slot can't be met."""

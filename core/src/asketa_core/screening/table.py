@@ -4,21 +4,21 @@ again."""
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from asketa_core.client.holds import SlotValue
-from asketa_core.limits.judge import Levels
 from asketa_core.poses.posture import Readout
 from asketa_core.poses.recipe import LessSupport, NumberSlot, StackSlot
 from asketa_core.screening.detail import detail_at
 from asketa_core.screening.rulers import rulers_of
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import Axis
-from asketa_core.setup.screened import PURPOSE_BAND, Screened, Verdict
+from asketa_core.setup.order import PURPOSE_BAND
+from asketa_core.setup.screened import Screened, Verdict
 from asketa_core.texts import Phrase, say
 from asketa_core.units import SIDES, Array, Side
 from asketa_core.words.stacks import stack_words
@@ -33,22 +33,60 @@ LETTERS: Mapping[Verdict, str] = {
 """One letter for each verdict, so that a grid is a short text."""
 NOT_BUILDABLE = "."
 
+FIGURE_LETTERS = "".join(chr(code) for code in range(ord("!"), ord("~") + 1) if chr(code) not in '"\\.')
+"""What stands for a figure: everything a text in JSON holds as it is, but what says that nothing can be built."""
+
+Positions = np.ndarray[tuple[int, ...], np.dtype[np.int64]]
+
+_AT_END: Mapping[str, Callable[[Array], Array]] = {
+    "low": lambda levels: np.asarray(levels.min(axis=-1)),
+    "middle": lambda levels: np.asarray(levels[..., 1]),
+    "high": lambda levels: np.asarray(levels.max(axis=-1)),
+}
+"""A read-out at one end of the client's ranges, (n, 3) → (n,)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Figures:
+    """A whole figure for every combination: the ``values`` there are, and ``at`` with the place of each combination's
+    among them, written with the letters of ``FIGURE_LETTERS`` as digits: as many for each as it takes for the last."""
+
+    values: list[int]
+    at: str
+
+    @staticmethod
+    def of(values: Array, positions: Positions, size: int) -> Figures:
+        """``values`` (n,) stand at ``positions``; elsewhere nothing can be built."""
+        figures = np.rint(values).astype(np.int64)
+        least = int(figures.min())
+        there = np.zeros(int(figures.max()) - least + 1, dtype=bool)
+        there[figures - least] = True
+        distinct, place = np.flatnonzero(there) + least, (np.cumsum(there) - 1)[figures - least]
+        letters = np.frombuffer(FIGURE_LETTERS.encode(), np.uint8)
+        wide = 1
+        while len(letters) ** wide < len(distinct):
+            wide += 1
+        at = np.full((size, wide), ord(NOT_BUILDABLE), dtype=np.uint8)
+        for digit in range(wide):
+            at[positions, wide - 1 - digit] = letters[place // len(letters) ** digit % len(letters)]
+        return Figures(distinct.tolist(), at.tobytes().decode())
+
 
 @dataclass(frozen=True, slots=True)
 class Table:
-    """Every combination of the axes in order, the last one running fastest. ``verdicts`` has a letter for each,
-    ``cautions`` how many, ``purpose`` per cent (empty where there is no range to keep), ``columns`` a figure for each
-    read-out and side, rounded to whole degrees, centimetres or per cent. What the room cannot build has no figures."""
+    """Every combination of the axes in order, the last one running fastest. ``verdicts`` has a letter for each, ``purpose``
+    per cent (``None`` where there is no range to keep), ``columns`` a figure for each read-out and side, rounded to whole
+    degrees, centimetres or per cent. What the room cannot build has no figures."""
 
     shape: tuple[int, ...]
     letters: dict[str, str]
     """What each letter stands for."""
     verdicts: str
-    cautions: list[int]
-    purpose: list[int]
+    figure_letters: str
+    purpose: Figures | None
     purpose_band: tuple[int, int]
     """The share of the client's range that is wanted, per cent."""
-    columns: dict[str, list[int]]
+    columns: dict[str, Figures]
 
 
 def table_of(situation: Situation, screened: Screened) -> Table:
@@ -58,24 +96,18 @@ def table_of(situation: Situation, screened: Screened) -> Table:
     verdicts = np.full(size, NOT_BUILDABLE)
     verdicts[positions] = _letters(screened)
 
-    def spread(values: Array | Levels) -> list[int]:
-        dense = np.zeros(size, dtype=int)
-        dense[positions] = np.rint(values).astype(int)
-        return [int(value) for value in dense]
-
-    columns = {}
-    for side in SIDES:
-        for demand in rulers_of(situation, screened, side):
-            key = screened.pose.key(demand.readout, demand.leg)
-            assert key is not None
-            shown = getattr(screened.pose.extremes(key), demand.end)
-            columns[f"{demand.readout.value}.{side.value}"] = spread(shown[screened.pose.readouts[key].rows])
+    rulers = [(side, demand) for side in SIDES for demand in rulers_of(situation, screened, side)]
+    keys = [key for _, each in rulers if (key := screened.key(each.readout, each.leg)) is not None]
+    columns = {
+        f"{demand.readout.value}.{side.value}": Figures.of(_AT_END[demand.end](levels), positions, size)
+        for (side, demand), levels in zip(rulers, screened.read(keys), strict=True)
+    }
     return Table(
         lengths,
         {letter: verdict.value for verdict, letter in LETTERS.items()},
         "".join(verdicts),
-        spread(screened.totals.cautions),
-        [] if screened.no_range else spread(np.nan_to_num(screened.purpose)),
+        FIGURE_LETTERS,
+        None if screened.no_range else Figures.of(screened.purpose, positions, size),
         (round(PURPOSE_BAND[0]), round(PURPOSE_BAND[1])),
         columns,
     )
@@ -93,7 +125,7 @@ def _letters(screened: Screened) -> np.ndarray[tuple[int, ...], np.dtype[np.str_
     return letters
 
 
-def _dense_positions(screened: Screened) -> np.ndarray[tuple[int, ...], np.dtype[np.int64]]:
+def _dense_positions(screened: Screened) -> Positions:
     """Position of every row of the grid among all combinations of its axes."""
     if not screened.grid.axes:
         # Nothing to set: one set-up, and no axis to count along.
@@ -157,4 +189,4 @@ def plain_closed_by(situation: Situation, screened: Screened) -> list[Phrase]:
 
 def rounding_of(screened: Screened, row: int) -> float:
     """How far the back rounds at one set-up, degrees at the middle of the client's ranges; negative is hollowing."""
-    return screened.pose.middle(Readout.SPINE_FLEXION, None, row)
+    return screened.pose_at(row).middle(Readout.SPINE_FLEXION, None)

@@ -132,7 +132,7 @@ def level_of_rung(rung: Variation) -> Level:
 
 
 def _technique(screened: Screened, row: int) -> str:
-    return screened.ways[int(screened.technique[row])].name if screened.ways else ""
+    return screened.way_at(row).name if screened.ways else ""
 
 
 def _props(screened: Screened, row: int) -> dict[str, int]:
@@ -144,9 +144,8 @@ def _props(screened: Screened, row: int) -> dict[str, int]:
 
 
 def _strains(screened: Screened, row: int) -> frozenset[Strain]:
-    pose, found = screened.pose, set()
-    flat = pose.flags.get(("supine", None))
-    if flat is not None and bool(flat[row]):
+    found = set()
+    if screened.pose_at(row).counts_as("supine", None):
         found.add(Strain.FLAT)
     if screened.variation.position == "standing":
         found.add(Strain.STANDING)
@@ -162,7 +161,8 @@ def _carries(screened: Screened, row: int, side: Side) -> bool:
 
 
 def _middle(screened: Screened, row: int, readout: Readout, side: Side) -> float:
-    return screened.pose.middle(readout, side, row) if (readout, side) in screened.pose.readouts else 0.0
+    pose = screened.pose_at(row)
+    return pose.middle(readout, side) if pose.shows(readout, side) else 0.0
 
 
 def held_s(part: Part, breath_s: float = CALM_BREATH_S) -> float:

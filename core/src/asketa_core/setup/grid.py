@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from functools import cached_property
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,20 +15,50 @@ from numpy.typing import NDArray
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
 from asketa_core.client.holds import SlotValue
+from asketa_core.kernel.records import TRADE, many
 from asketa_core.poses.library import Variation
-from asketa_core.poses.posture import Indices
 from asketa_core.poses.recipe import PLACES, ChoiceSlot, NumberSlot, PlaceSlot, ShareOfRange, Slot, StackSlot, side_slot
-from asketa_core.poses.setups import SetupBatch
+from asketa_core.poses.setups import Indices, SetupBatch
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import Stack, Use, buildable, nearest
 from asketa_core.texts import Phrase, say
-from asketa_core.units import SIDES, Array, Side
+from asketa_core.units import SIDES, Array, Mask, Side
 
 SAME_STEP_CM = 1.0
 """Heights this close count as the same set-up when one is remembered."""
 
 SEAT_BAND_CM = 15.0
 """Seats further than this from the client's level seat are not searched."""
+
+
+class Built(NamedTuple):
+    """What each stack of an axis comes to: how much it is ``to_build``, in halves of a thing, how many things lie on
+    others, how many chairs it takes and how many of each of the room's props (stacks, props), and what sitting on it is
+    like."""
+
+    to_build: Indices
+    stacked: Indices
+    chairs: Indices
+    uses: NDArray[np.int16]
+    soft: Mask
+    arms: Mask
+
+    def only(self, at: slice) -> Built:
+        return Built(self.to_build[at], self.stacked[at], self.chairs[at], self.uses[at], self.soft[at], self.arms[at])
+
+    @staticmethod
+    def of(stacks: Sequence[Stack], slot: StackSlot, room: Room) -> Built:
+        times = 2 if slot.twice else 1
+        base = 2 if slot.base == "chair" else 1
+        used = [stack.used for stack in stacks]
+        return Built(
+            times * np.array([stack.to_build for stack in stacks], dtype=np.int32),
+            np.array([max(len(stack.layers) - base, 0) + stack.piled for stack in stacks], dtype=np.int32),
+            np.array([stack.kinds["chair"] for stack in stacks], dtype=np.int32),
+            np.array([[times * each[prop.id] for prop in room.stock] for each in used], dtype=np.int16),
+            np.array([not stack.firm for stack in stacks]),
+            np.array([stack.arms for stack in stacks]),
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,10 +73,8 @@ class Axis:
     plain: int = 0
     searched: bool = True
     """Whether every value is tried. Choices that change no geometry stay as they are."""
-    items: Indices | None = None
-    """How much each stack is to build, in halves of a thing."""
-    uses: NDArray[np.int16] | None = None
-    """How many of each of the room's props each stack takes, (stacks, props)."""
+    built: Built | None = None
+    """What each stack comes to, where the slot holds stacks."""
 
     @property
     def size(self) -> int:
@@ -60,9 +90,13 @@ class Axis:
     def only_plain(self) -> Axis:
         """The same axis with its plain stack alone."""
         at = slice(self.plain, self.plain + 1)
-        assert self.items is not None and self.uses is not None
+        assert self.built is not None
         return replace(
-            self, numbers=self.numbers[at], stacks=self.stacks[at], plain=0, items=self.items[at], uses=self.uses[at]
+            self,
+            numbers=self.numbers[at],
+            stacks=self.stacks[at],
+            plain=0,
+            built=self.built.only(at),
         )
 
     def nearest(self, value: SlotValue) -> int:
@@ -76,13 +110,13 @@ class Axis:
         if wanted is None:
             return self.plain
         if self.stacks:
-            found = nearest(list(self.stacks), wanted, SAME_STEP_CM)
+            found = nearest(self.stacks, wanted, SAME_STEP_CM)
             near = [stack for stack in (found.fits, found.below, found.above) if stack is not None]
             return self.stacks.index(min(near, key=lambda stack: abs(stack.height_cm - wanted)))
         return int(np.argmin(np.abs(self.numbers - wanted)))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Grid:
     """Axes in slot order and, for each set-up, the index on every axis: ``indices`` (n, axes)."""
 
@@ -124,9 +158,23 @@ class Grid:
         """Lengths of the dense grid, whether or not the stock covers every combination."""
         return lengths_of(self.axes)
 
-    @property
+    @cached_property
     def plain(self) -> int | None:
         return self.find([axis.plain for axis in self.axes])
+
+    def trades(self, usual: int | None) -> Any:
+        """What set-ups trade besides what they come to, as the engine reads it; ``usual`` is where steps count from."""
+        return self._from_plain if usual is not None and usual == self.plain else self._trades(usual)
+
+    @cached_property
+    def _from_plain(self) -> Any:
+        return self._trades(self.plain)
+
+    def _trades(self, usual: int | None) -> Any:
+        found = many(self.size, TRADE)
+        found["unlike"], found["items"], found["stacked"] = self.unlike, self.items, self.stacked
+        found["away"] = 0.0 if usual is None else self.steps_from(self.indices[usual].tolist())
+        return found
 
     def nearest(self, setup: Mapping[str, SlotValue]) -> int:
         """Row nearest a remembered set-up, slot by slot; slots it does not name stay plain."""
@@ -178,7 +226,7 @@ def _stack_axis(name: str, slot: StackSlot, room: Room, body: Body, memo: dict[o
 
 
 def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | NoGrid:
-    stacks = buildable(
+    stacks: Sequence[Stack] = buildable(
         room,
         Use(slot.use),
         slot.base == "chair",
@@ -210,22 +258,12 @@ def _stacks_for(name: str, slot: StackSlot, room: Room, body: Body) -> Axis | No
             range(len(stacks)),
             key=lambda i: (round(abs(stacks[i].height_cm - wanted)), stacks[i].to_build),
         )
-    times = 2 if slot.twice else 1
     heels = body.length_cm("ankle_above_sole") if slot.base == "heels" else 0.0
     if slot.plain == "base_only" and slot.base == "chair":
         bare = [i for i, stack in enumerate(stacks) if len(stack.layers) == 1]
         plain = min(bare, key=lambda i: abs(stacks[i].height_cm - body.level_seat_cm), default=0)
-    return Axis(
-        name,
-        slot,
-        np.array([s.height_cm + heels for s in stacks]),
-        tuple(stacks),
-        plain=plain,
-        items=times * np.array([stack.to_build for stack in stacks], dtype=np.int32),
-        uses=np.array(
-            [[times * used[prop.id] for prop in room.stock] for used in (s.used for s in stacks)], dtype=np.int16
-        ),
-    )
+    heights = np.array([stack.height_cm + heels for stack in stacks])
+    return Axis(name, slot, heights, tuple(stacks), plain=plain, built=Built.of(stacks, slot, room))
 
 
 def _number_axis(name: str, slot: NumberSlot, ranges: Ranges, side: Side) -> Axis:
@@ -301,74 +339,62 @@ def build_grid(
     if isinstance(axes, NoGrid):
         return axes
     lengths = lengths_of(axes)
-    indices: Indices = np.indices(lengths, dtype=np.int32).reshape(len(axes), int(np.prod(lengths))).T.copy()
+    rows: Indices = np.indices(lengths, dtype=np.int32).reshape(len(axes), math.prod(lengths))
     for k, axis in enumerate(axes):
         if not axis.searched:
-            indices[:, k] = axis.plain
-    indices = indices[_enough_props(axes, indices, room)]
-    stacked_axes = [axis for axis in axes if axis.stacks]
-    if len(indices) == 0:
-        return _nothing(stacked_axes[0].name, stacked_axes[0].slot)
+            rows[k] = axis.plain
+    stacked_on = [(k, axis.built) for k, axis in enumerate(axes) if axis.built is not None]
+    rows = _affordable([(k, built.uses) for k, built in stacked_on], rows, [prop.count for prop in room.stock])
+    if not rows.shape[1]:
+        first = axes[stacked_on[0][0]]
+        return _nothing(first.name, first.slot)
     if variation.recipe.helping_chair:
-        indices = indices[_chairs_used(axes, indices) < sum(p.count for p in room.stock if p.kind == "chair")]
-        if len(indices) == 0:
+        chairs = sum(prop.count for prop in room.stock if prop.kind == "chair")
+        rows = _affordable([(k, built.chairs[:, None]) for k, built in stacked_on], rows, [chairs - 1])
+        if not rows.shape[1]:
             return NoGrid("helping_chair", say("stacks", "helping_chair"), names_place=False)
-    items = np.zeros(len(indices), dtype=np.int32)
-    for k, axis in enumerate(axes):
-        if axis.items is not None:
-            items += axis.items[indices[:, k]]
-    stacked = np.zeros(len(indices), dtype=np.int32)
-    for k, axis in enumerate(axes):
-        if axis.stacks:
-            base = 2 if isinstance(axis.slot, StackSlot) and axis.slot.base == "chair" else 1
-            over = np.array([max(len(stack.layers) - base, 0) + stack.piled for stack in axis.stacks], dtype=np.int32)
-            stacked += over[indices[:, k]]
-    columns = {axis.name: k for k, axis in enumerate(axes)}
-    unlike = np.zeros(len(indices), dtype=np.int32)
+    items, stacked, unlike = (np.zeros(rows.shape[1], dtype=np.int32) for _ in range(3))
+    for k, built in stacked_on:
+        items += built.to_build[rows[k]]
+        stacked += built.stacked[rows[k]]
+    columns = dict(zip((axis.name for axis in axes), rows, strict=True))
     for name, slot in variation.slots.items():
         if isinstance(slot, StackSlot) and slot.per_side:
-            left, right = (indices[:, columns[side_slot(name, each)]] for each in SIDES)
+            left, right = (columns[side_slot(name, each)] for each in SIDES)
             unlike += left != right
-    seats = {axis.name: (k, axis.stacks) for k, axis in enumerate(axes)}.get(variation.recipe.seat_slot or "")
-    soft, arms = np.zeros(len(indices), dtype=bool), np.ones(len(indices), dtype=bool)
-    if seats is not None and seats[1]:
-        at, stacks = seats
-        soft = np.array([not seat.firm for seat in stacks])[indices[:, at]]
-        arms = np.array([seat.arms for seat in stacks])[indices[:, at]]
-    geometric = [(k, axis) for k, axis in enumerate(axes) if not axis.options]
-    places = next(((k, axis) for k, axis in enumerate(axes) if isinstance(axis.slot, PlaceSlot)), None)
+    return Grid(tuple(axes), rows.T, items, stacked, unlike, _batch(axes, columns, variation.recipe.seat_slot))
+
+
+def _batch(axes: Sequence[Axis], columns: Mapping[str, Indices], seat_slot: str | None) -> SetupBatch:
+    """The numbers of every combination, and what its seat is like."""
+    geometric = [axis for axis in axes if not axis.options]
+    seat = next((axis for axis in axes if axis.name == seat_slot and axis.built is not None), None)
+    places = next((axis for axis in axes if isinstance(axis.slot, PlaceSlot)), None)
     place = None
     if places is not None:
-        numbers = np.array([PLACES.index(option) for option in places[1].options], dtype=np.int8)
-        place = numbers[indices[:, places[0]]]
-    values: dict[str, Indices] = {axis.name: np.ascontiguousarray(indices[:, k]) for k, axis in geometric}
-    batch = SetupBatch(
-        values={axis.name: axis.numbers[values[axis.name]] for _, axis in geometric},
+        numbers = np.array([PLACES.index(option) for option in places.options], dtype=np.int8)
+        place = numbers[columns[places.name]]
+    size = len(next(iter(columns.values()))) if columns else 1
+    soft, arms = np.zeros(size, dtype=bool), np.ones(size, dtype=bool)
+    if seat is not None and seat.built is not None:
+        soft, arms = seat.built.soft[columns[seat.name]], seat.built.arms[columns[seat.name]]
+    return SetupBatch(
+        values={axis.name: axis.numbers[columns[axis.name]] for axis in geometric},
         soft_seat=soft,
         arms=arms,
         place=place,
-        axes={axis.name: axis.numbers for _, axis in geometric},
-        indices=values,
+        axes={axis.name: axis.numbers for axis in geometric},
+        indices={axis.name: columns[axis.name] for axis in geometric},
     )
-    return Grid(tuple(axes), indices, items, stacked, unlike, batch)
 
 
-def _chairs_used(axes: Sequence[Axis], indices: Indices) -> Indices:
-    """How many chairs each combination takes, (n,)."""
-    used = np.zeros(len(indices), dtype=np.int32)
-    for k, axis in enumerate(axes):
-        if axis.stacks:
-            used += np.array([stack.kinds["chair"] for stack in axis.stacks], dtype=np.int32)[indices[:, k]]
-    return used
-
-
-def _enough_props(axes: Sequence[Axis], indices: Indices, room: Room) -> NDArray[np.bool_]:
-    """Which combinations the room's stock covers, (n,)."""
-    stock = np.array([prop.count for prop in room.stock], dtype=np.int16)
-    uses = [(k, axis.uses) for k, axis in enumerate(axes) if axis.uses is not None]
-    # Props that would not run out even if every slot took its most need no counting.
-    short = sum((most.max(axis=0) for _, most in uses), np.zeros(len(stock), dtype=np.int16)) > stock
+def _affordable(uses: Sequence[tuple[int, NDArray[Any]]], rows: Indices, stock: Sequence[int]) -> Indices:
+    """The combinations (axes, n) the room's stock covers; ``uses`` says of some axes how many of each thing every stack
+    takes."""
+    # What would not run out even if every slot took its most needs no counting.
+    free = np.array(stock)
+    short = sum((used.max(axis=0) for _, used in uses), np.zeros(len(free), dtype=np.int16)) > free
     if not short.any():
-        return np.ones(len(indices), dtype=bool)
-    need = sum((use[:, short][indices[:, k]] for k, use in uses), np.zeros(1, dtype=np.int16))
-    return np.asarray((need <= stock[short]).all(axis=1))
+        return rows
+    need = sum(used[:, short][rows[k]] for k, used in uses)
+    return np.asarray(rows[:, (need <= free[short]).all(axis=1)])

@@ -1,15 +1,11 @@
-"""How much of the client's range a set-up uses for what the variation is for."""
+"""The ranges a variation works in. How much of them a set-up uses is the kernel's (``kernel/ranking.py``)."""
 
 from __future__ import annotations
 
-import numpy as np
-
 from asketa_core.body.ranges import Quantity, Ranges
 from asketa_core.poses.library import Variation
-from asketa_core.poses.posture import Posture, Readout
 from asketa_core.poses.recipe import Work
-from asketa_core.setup.screened import PURPOSE_TARGET
-from asketa_core.units import SIDES, Array, Side
+from asketa_core.units import SIDES, Side
 
 
 def ranges_without_room(variation: Variation, side: Side, ranges: Ranges) -> tuple[tuple[Quantity, Side], ...]:
@@ -27,30 +23,3 @@ def ranges_without_room(variation: Variation, side: Side, ranges: Ranges) -> tup
 
 def _works_on(work: Work, worked: Side) -> Side:
     return worked if work.leg == "worked" else worked.other
-
-
-def purpose_kept(variation: Variation, side: Side, posture: Posture, ranges: Ranges) -> Array:
-    """Smallest demand as per cent of the client's range over what does the work, (n,). In shared shapes the
-    side that is worked hardest counts: it is the one that must not be asked too much."""
-    sides = SIDES if variation.shared else (side,)
-    by_side = [
-        np.min(np.stack([_kept(work, s, posture, ranges) for work in variation.recipe.works]), axis=0) for s in sides
-    ]
-    return np.asarray(np.max(np.stack(by_side), axis=0))
-
-
-def _kept(work: Work, side: Side, posture: Posture, ranges: Ranges) -> Array:
-    if work.quantity == "effort":
-        return np.full(posture.size, PURPOSE_TARGET)
-    side = _works_on(work, side)
-    key = posture.key(Readout(work.quantity), side)
-    assert key is not None
-    column = posture.readouts[key]
-    middle = column.values[min(1, len(column.values) - 1)][column.rows]
-    share = middle
-    if work.of_deg is not None:
-        share = 100.0 * middle / work.of_deg
-    elif work.range is not None:
-        share = 100.0 * middle / ranges.get(work.range, side).value_deg
-    # A joint never gives more than it has: what is asked beyond is no purpose, but something to mind.
-    return np.asarray(np.minimum(share, 100.0))

@@ -4,26 +4,34 @@ position."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
 import numpy as np
 
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
-from asketa_core.limits.judge import WAYS, Part, total
-from asketa_core.limits.model import Limit, Phase
+from asketa_core.kernel.run import Run
+from asketa_core.limits.encoding import PHASE_BITS
+from asketa_core.limits.judge import Cases, Rules
+from asketa_core.limits.model import Limit
 from asketa_core.poses.library import Variation
-from asketa_core.poses.posture import Indices, Posture
+from asketa_core.poses.moments import pose_programme
 from asketa_core.poses.recipe import LiftFoot
-from asketa_core.poses.settle import settle_pose
+from asketa_core.poses.setups import Indices
 from asketa_core.props.kinds import Room
 from asketa_core.setup.gates import own_limits
-from asketa_core.setup.grid import NoGrid, build_grid
-from asketa_core.setup.order import order_of
-from asketa_core.setup.purpose import purpose_kept, ranges_without_room
-from asketa_core.setup.screened import Memo, Screened, Stage, Way
-from asketa_core.setup.ways import judged, possible_in, recline_slots, resting, resting_slots, standing, ways_onto
-from asketa_core.units import Side
+from asketa_core.setup.grid import Grid, NoGrid, build_grid
+from asketa_core.setup.purpose import ranges_without_room
+from asketa_core.setup.recent import Found, Geometry, Recent, number_of
+from asketa_core.setup.screened import Judged, Memo, PoseGrid, Screened, Way
+from asketa_core.setup.ways import (
+    flat_on_the_back,
+    recline_slots,
+    resting,
+    resting_slots,
+    standing,
+    ways_onto,
+)
+from asketa_core.units import SIDES, Side
 
 
 def screen(
@@ -36,62 +44,93 @@ def screen(
     choices: Mapping[str, str] | None = None,
     memo: Memo | None = None,
 ) -> Screened | NoGrid:
-    """Judge every set-up this room can build for one variation and worked side.
+    """Every set-up this room can build for one variation and worked side, to be judged.
 
     ``choices`` sets slots that change no geometry (how the foot is held) to something else than plain.
     ``memo`` keeps what variations share (ways onto seats and the floor); one per body, room and limits.
     """
     memo = {} if memo is None else memo
-    grid = build_grid(variation, side, body, ranges, room, choices or {}, memo)
-    if isinstance(grid, NoGrid):
-        return grid
-    n = grid.size
+    built = _built(variation, side, body, ranges, room, choices or {}, memo)
+    if isinstance(built, NoGrid):
+        return built
+    grid, pose = built
+    rules = rules_of(body, ranges, limits, memo)
     if variation.gentle:
-        limits = [limit for limit in limits if not limit.spares_gentle]
+        rules = rules.sparing_gentle()
         memo = memo.setdefault("gentle", {})
-    own = own_limits(variation, side, ranges)
+    others = _afterwards(variation, rules, grid, memo)
+    found = ways_onto(variation, rules, room, grid, memo)
+    ways: tuple[Way, ...] = ()
+    way_of, technique = np.zeros(grid.size, dtype=np.int32), np.zeros(grid.size, dtype=np.int8)
+    stages = [*others]
+    if found is not None:
+        onto, way_of = found
+        ways, technique = onto.ways, onto.chosen[way_of]
+        stages.append((onto.whole, way_of))
+    rules = rules.also(own_limits(variation, side, ranges))
+    lifts = tuple(step.lift_foot_cm for step in variation.recipe.way if isinstance(step, LiftFoot))
+    no_range = ranges_without_room(variation, side, ranges)
+    judged = Judged(_run(rules, pose, stages, lifts, len(others)), grid, bool(no_range))
+    return Screened(
+        variation, side, grid, rules, pose, lifts, tuple(others), ways, way_of, technique, judged, grid.plain, no_range
+    )
 
-    def stage(phase: Phase, name: str, posture: Posture) -> Stage:
-        return judged(phase, name, posture, [*limits, *own])
 
-    pose = settle_pose(variation, side, body, ranges, grid.batch)
-    stages = [stage("pose", "pose", pose)]
-    for step in variation.recipe.way:
-        if isinstance(step, LiftFoot):
-            lifted = settle_pose(variation, side, body, ranges, grid.batch, step.lift_foot_cm)
-            stages.append(stage("way", "lift_foot", lifted))
-    rested, rested_rows = grid.batch.reduced(
+def rules_of(body: Body, ranges: Ranges, limits: Sequence[Limit], memo: Memo) -> Rules:
+    """What everything is judged by, in numbers; once for a client and a day."""
+    if "rules" not in memo:
+        memo["rules"] = Rules.of(body, ranges, limits)
+    rules: Rules = memo["rules"]
+    return rules
+
+
+recent = Recent()
+
+
+def _built(
+    variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str], memo: Memo
+) -> Found:
+    """The grid of a variation and the pose over it, as they were built last or anew."""
+    if "geometry" not in memo:
+        memo["geometry"] = number_of(Geometry.of(body, ranges, room))
+
+    def build() -> Found:
+        grid = build_grid(variation, side, body, ranges, room, choices, memo)
+        return grid if isinstance(grid, NoGrid) else (grid, pose_grid(variation, side, grid))
+
+    return recent.get(variation, side, memo["geometry"], choices, build)
+
+
+def pose_grid(variation: Variation, side: Side, grid: Grid) -> PoseGrid:
+    """The pose over its grid in numbers. Each leg is placed once for every case of what moves it."""
+    programme = pose_programme(variation, side)
+    xs = grid.batch.numbers(programme.names)
+    reduced = [grid.batch.reduced(programme.moves[each], each) for each in SIDES]
+    left, right = (batch.numbers(programme.names) for batch, _ in reduced)
+    details = grid.batch.cases(flat_on_the_back(programme, xs))
+    return PoseGrid(programme, xs, details, (left, right), (reduced[0][1], reduced[1][1]))
+
+
+def _afterwards(variation: Variation, rules: Rules, grid: Grid, memo: Memo) -> list[tuple[Cases, Indices]]:
+    """What is done after the pose, with the case of each set-up."""
+    rested, rows = grid.batch.reduced(
         [variation.recipe.seat_slot or "floor", *resting_slots(variation), *recline_slots(variation)]
     )
-    for which in variation.counter:
-        if which == "stand_quiet":
-            stages.append(replace(standing(body, ranges, limits, memo), rows=np.zeros(n, dtype=np.int32)))
-        else:
-            stages.append(replace(resting(which, variation, body, ranges, limits, rested, memo), rows=rested_rows))
-
-    parts: list[Part] = [
-        (stage.summary, None if stage.rows is stage.posture.own_rows else stage.rows, stage.phase not in WAYS)
-        for stage in stages
+    return [
+        (standing(rules, memo), np.zeros(grid.size, dtype=np.int32))
+        if which == "stand_quiet"
+        else (resting(which, variation, rules, rested, memo), rows)
+        for which in variation.counter
     ]
-    possible = possible_in(stages, n)
-    technique = np.zeros(n, dtype=np.int8)
-    onto: tuple[Way, ...] = ()
-    if (found := ways_onto(variation, body, ranges, room, limits, grid, memo)) is not None:
-        ways, rows = found
-        onto = tuple(Way(way.name, tuple(_over(s, rows) for s in way.stations)) for way in ways.ways)
-        technique = ways.chosen[rows]
-        parts.append((ways.summary, rows, False))
-        possible &= ways.passable[rows]
-    sums = total(parts, n)
-    no_range = ranges_without_room(variation, side, ranges)
-    if no_range:
-        purpose, possible = np.full(n, np.nan), np.zeros(n, dtype=bool)
-    else:
-        purpose = purpose_kept(variation, side, pose, ranges)
-    order = order_of(grid, stages, sums, possible, purpose, grid.plain)
-    return Screened(variation, side, grid, tuple(stages), onto, technique, sums, possible, purpose, order, no_range)
 
 
-def _over(stage: Stage, rows: Indices) -> Stage:
-    """A stage of a way, spread over the set-ups that are one of its cases each."""
-    return replace(stage, rows=stage.rows[rows])
+def _run(
+    rules: Rules, pose: PoseGrid, stages: Sequence[tuple[Cases, Indices]], lifts_cm: Sequence[float], weighing: int
+) -> Run:
+    """The pose to be judged with what goes before and after it. The first stages weigh, the way in and out does not."""
+    return Run(
+        rules.client, pose.programme.records, pose.xs, pose.details, rules.encoded.table, rules.spares_gentle,
+        PHASE_BITS["pose"], PHASE_BITS["way"], pose.leg_xs, pose.leg_of, lifts_cm=lifts_cm,
+        stages=[cases.said for cases, _ in stages], stage_of=[of for _, of in stages],
+        weighs=[which < weighing for which in range(len(stages))],
+    )  # fmt: skip

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from enum import StrEnum
 
+import numpy as np
+
 from asketa_core.client.holds import SlotValue
-from asketa_core.setup.screened import PURPOSE_BAND, Screened
+from asketa_core.poses.setups import Indices
+from asketa_core.setup.order import PURPOSE_BAND, Order
+from asketa_core.setup.screened import Screened
+from asketa_core.units import Array
 
 WORTH_HAVING = 0.6
 """An alternative set-up keeps at least this part of the best one's purpose."""
@@ -35,13 +40,13 @@ def best_few(
     """The recommended set-up and others worth having: the next step that is ``offered``, what was done last, and what
     others trade; only allowed ones, each once. Where none is allowed, the one that comes nearest."""
     best = screened.recommended
-    rows = [int(row) for row in screened.order if screened.allowed(int(row))]
-    if not rows:
+    # From best to worst: the first of equals is the better.
+    rows = screened.order[screened.all_allowed[screened.order]]
+    if not len(rows):
         return [(Trade.NEAREST, best)]
     found = [(Trade.RECOMMENDED, best)]
-    size = screened.totals.size
-    worth_having = WORTH_HAVING * screened.purpose[best]
-    kept = [row for row in rows if size[row] <= size[best] + 1 and screened.purpose[row] >= worth_having]
+    size, purpose, items = screened.totals.size, screened.purpose, screened.grid.items
+    kept = rows[(size[rows] <= size[best] + 1) & (purpose[rows] >= WORTH_HAVING * purpose[best])]
 
     def offer(trade: Trade, row: int | None) -> None:
         if row is not None and len(found) < most and all(_differs(screened, row, other) for _, other in found):
@@ -53,18 +58,19 @@ def best_few(
         offer(trade, row if row is not None and screened.allowed(row) else None)
     for trade, row in _schools(screened, rows):
         offer(trade, row)
-    fewer = [row for row in kept if screened.grid.items[row] < screened.grid.items[best]]
-    offer(Trade.FEWEST_ITEMS, min(fewer, key=lambda r: (screened.grid.items[r], rows.index(r)), default=None))
-    easier = [row for row in rows if size[row] < size[best]]
-    offer(Trade.LEAST_OVER, min(easier, key=lambda r: (size[r], rows.index(r)), default=None))
-    more = [row for row in kept if screened.purpose[best] < screened.purpose[row] <= PURPOSE_BAND[1]]
-    offer(
-        Trade.MOST_PURPOSE, max(more, key=lambda r: (round(float(screened.purpose[r])), -rows.index(r)), default=None)
-    )
+    offer(Trade.FEWEST_ITEMS, _least(items, kept[items[kept] < items[best]]))
+    offer(Trade.LEAST_OVER, _least(size, rows[size[rows] < size[best]]))
+    more = kept[(purpose[kept] > purpose[best]) & (purpose[kept] <= PURPOSE_BAND[1])]
+    offer(Trade.MOST_PURPOSE, _least(-np.rint(purpose), more))
     return found
 
 
-def _schools(screened: Screened, rows: Sequence[int]) -> list[tuple[Trade, int]]:
+def _least(figures: Array | Indices, rows: Order) -> int | None:
+    """The first of some rows with the least figure."""
+    return int(rows[np.argmin(figures[rows])]) if len(rows) else None
+
+
+def _schools(screened: Screened, rows: Order) -> list[tuple[Trade, int]]:
     """The best set-up of each school of a stiff seated shape: the seat raised and nothing under the knees,
     and the knees supported on the lowest seat that allows it."""
     schools = screened.variation.schools
@@ -73,13 +79,11 @@ def _schools(screened: Screened, rows: Sequence[int]) -> list[tuple[Trade, int]]
     columns = {axis.name: k for k, axis in enumerate(screened.grid.axes)}
     indices = screened.grid.indices
     knees = [k for name, k in columns.items() if name.startswith(schools.support_knees)]
-    seat = columns[schools.raise_seat]
-    bare = [row for row in rows if not indices[row, knees].any()]
-    supported = [row for row in rows if indices[row, knees].all()]
-    found = [(Trade.RAISE_SEAT, bare[0])] if bare else []
-    if supported:
-        found.append((Trade.SUPPORT_KNEES, min(supported, key=lambda row: (int(indices[row, seat]), rows.index(row)))))
-    return found
+    under = indices[rows][:, knees] > 0
+    bare, supported = rows[~under.any(axis=1)], rows[under.all(axis=1)]
+    found = [(Trade.RAISE_SEAT, int(bare[0]))] if len(bare) else []
+    lowest = _least(indices[:, columns[schools.raise_seat]], supported)
+    return found if lowest is None else [*found, (Trade.SUPPORT_KNEES, lowest)]
 
 
 def _differs(screened: Screened, row: int, other: int) -> bool:

@@ -8,12 +8,14 @@ from dataclasses import dataclass, fields, replace
 from typing import Any, get_args
 
 from asketa_core.client.measures import Bound
-from asketa_core.limits.judge import FLAG_SIZE, WAYS, Judgement, bound_quantity
+from asketa_core.kernel.shared import FLAG_SIZE
+from asketa_core.limits.judge import WAYS, Judgement, Stage, bound_quantity
 from asketa_core.limits.model import Ends, Limit, Severity, Term
-from asketa_core.poses.posture import Posture, Trouble, unit_of
+from asketa_core.poses.posture import Trouble, unit_of
+from asketa_core.poses.settle import Posture
 from asketa_core.records.entry import Entry
 from asketa_core.records.registry import KINDS, kind_of
-from asketa_core.setup.screened import Screened, Stage
+from asketa_core.setup.screened import Screened
 from asketa_core.texts import NOTHING, Phrase, Said, listed, parameters, say
 from asketa_core.units import Side
 from asketa_core.words import numbers
@@ -161,33 +163,32 @@ def _reasons(limits: Sequence[Limit]) -> Phrase:
     return listed(list(dict.fromkeys(limit_words(limit, "therapist") for limit in limits)), "blank")
 
 
-def _judged_value(term: Term, side: Side | None, ends: Ends, posture: Posture, row: int) -> tuple[float, float]:
+def _judged_value(term: Term, side: Side | None, ends: Ends, posture: Posture) -> tuple[float, float]:
     """The value that is judged, at the worst of the client's ranges or at their middle, and its error."""
     assert term.readout is not None
     key = posture.key(term.readout, side)
     assert key is not None
-    low, high, error = posture.spread_at(*key, row)
+    low, high, error = posture.spread(*key)
     if ends == "middle":
-        return posture.middle(*key, row), error
+        return posture.middle(*key), error
     return (high if term.above is not None else low), error
 
 
-def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
+def _finding(stage: Stage, judgements: list[Judgement]) -> Finding:
     """Judgements of one kind at one set-up as one finding; the tightest leads, all are named."""
-    row = int(stage.rows[index])
-    judgements = sorted(judgements, key=lambda j: (-j.severity_at(row), j.margin_at(row)))
+    judgements = sorted(judgements, key=_hardness)
     lead = judgements[0]
     limit = lead.limit
-    binding = [j for j in judgements if j.severity_at(row) == lead.severity_at(row)]
+    binding = [j for j in judgements if j.severity == lead.severity]
     labels = tuple(dict.fromkeys(entry_label(j.limit) for j in binding))
-    within = lead.within_error_at(row)
+    within = lead.within_error
     why = limit_words(limit, "therapist")
     value = edge = margin = error = unit = None
     readout = None
     shown: Phrase = NOTHING
     term = display_term(limit)
     if term is not None and term.readout is not None:
-        value, error = _judged_value(term, limit.side, limit.ends, stage.posture, row)
+        value, error = _judged_value(term, limit.side, limit.ends, stage.posture)
         edge = term.value
         unit = unit_of(term.readout)
         readout = term.readout.value
@@ -206,7 +207,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         brief = short_words([limit])[0]
         around = say("findings", "flag", why=why, labels=labels)
     return Finding(
-        severity=Severity(lead.severity_at(row)).code,
+        severity=Severity(lead.severity).code,
         side=limit.side.value if limit.side is not None else None,
         phase=stage.phase,
         codes=tuple(dict.fromkeys(j.limit.code for j in binding)),
@@ -218,7 +219,7 @@ def _finding(stage: Stage, judgements: list[Judgement], index: int) -> Finding:
         error=error,
         unit=unit,
         within_error=within,
-        size=0.0 if stage.phase in WAYS else lead.weight_at(row),
+        size=0.0 if stage.phase in WAYS else lead.weight,
         brief=brief,
         around=around,
         shown=shown,
@@ -239,7 +240,7 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
     stopped: set[tuple[object, ...]] = set()
     for stage in screened.stages_at(index):
         for judgement in stage.judgements:
-            severity = judgement.severity_at(int(stage.rows[index]))
+            severity = judgement.severity
             if severity == int(Severity.CAUTION):
                 grouped.setdefault(("caution", stage.phase in WAYS, judgement.quantity), []).append((stage, judgement))
             elif severity:
@@ -250,8 +251,8 @@ def findings_at(screened: Screened, index: int) -> list[Finding]:
     for kind, members in grouped.items():
         if kind in stopped:
             continue
-        hardest_stage = min(members, key=lambda m: _hardness(m[0], m[1], index))[0]
-        found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage], index))
+        hardest_stage = min(members, key=lambda m: _hardness(m[1]))[0]
+        found.append(_finding(hardest_stage, [j for s, j in members if s is hardest_stage]))
     found += _perhaps_at(screened, index, grouped)
     rank = {severity.code: -int(severity) for severity in Severity}
     return sorted(found, key=lambda f: (rank[f.severity], -f.size, f.margin if f.margin is not None else -99.0))
@@ -261,9 +262,9 @@ def _perhaps_at(screened: Screened, index: int, said_already: Collection[tuple[o
     """Bounds that only the worst end of the client's ranges passes, as cautions; one line for each quantity."""
     said: dict[Phrase, Finding] = {}
     for stage in screened.stages_at(index):
-        for (trouble, side), mask in stage.posture.perhaps.items():
+        for trouble, side in stage.posture.perhaps:
             known = ("caution", stage.phase in WAYS, bound_quantity(trouble, side))
-            if not mask[stage.rows[index]] or known in said_already:
+            if known in said_already:
                 continue
             told = "seen" if (trouble.value, side) in stage.posture.seen else "perhaps"
             what = say(told, trouble.value, side=say("sides", side.value))
@@ -315,6 +316,5 @@ def unmet_at(screened: Screened, index: int) -> list[Unmet]:
     return found
 
 
-def _hardness(stage: Stage, judgement: Judgement, index: int) -> tuple[int, float]:
-    row = int(stage.rows[index])
-    return (-judgement.severity_at(row), judgement.margin_at(row))
+def _hardness(judgement: Judgement) -> tuple[int, float]:
+    return (-judgement.severity, judgement.margin)

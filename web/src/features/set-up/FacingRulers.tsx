@@ -4,7 +4,7 @@ import { memo, type ReactNode, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Schemas, Side } from '../../api/client'
 import { Hidden, HIDDEN } from '../../common/ui/Hidden'
-import { columnAt, densePosition, exact, goesOtherWay, isBeyond, onRuler, reading, rulerUnit } from './model'
+import { columnAt, exact, goesOtherWay, isBeyond, onRuler, purposeAt, reading, rulerUnit } from './model'
 import type { LaneState } from './useLaneState'
 import { colours, laneColour } from '../../theme/theme'
 
@@ -300,7 +300,7 @@ function Bar({ side, ruler, value }: { side: Side; ruler: Ruler | undefined; val
 
 function purposeOf(state: LaneState): number | undefined {
   const grid = state.rung?.grid
-  return grid ? grid.purpose[densePosition(grid.shape, state.indices)] : undefined
+  return grid ? purposeAt(grid, state.indices) : undefined
 }
 
 function PurposeBar({ state, side }: { state: LaneState; side: Side }) {

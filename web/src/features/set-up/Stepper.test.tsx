@@ -19,7 +19,8 @@ const grid = {
   letters: { c: 'clear', x: 'leave_out' },
   verdicts: 'c-cxc',
   columns: {},
-  purpose: [],
+  figure_letters: '',
+  purpose: null,
 } as unknown as Schemas['GridOut']
 
 function Seat({ first }: { first: number }) {

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { start } from '../../common/i18n/start'
 import {
   against,
+  columnAt,
   densePosition,
   doseFrom,
   goesOtherWay,
@@ -10,6 +11,7 @@ import {
   indicesOf,
   nearestTo,
   onRuler,
+  purposeAt,
   reading,
   setupFrom,
   stepTo,
@@ -23,10 +25,10 @@ const grid = {
   shape: [2, 3],
   letters: { c: 'clear', s: 'with_setup', q: 'check_first', x: 'leave_out' } as const,
   verdicts: 'c.sxqs',
-  cautions: [],
-  purpose: [],
+  figure_letters: 'ab',
+  purpose: { values: [70, 84], at: 'a.baba' },
   purpose_band: [70, 95],
-  columns: {},
+  columns: { wide: { values: [-3, 0, 12], at: 'aa..abbaaaab' } },
 }
 const scale = (boundary: number, at_least = false) =>
   ({ boundary, at_least, unit: 'deg', rounded_to: 5 }) as const
@@ -50,6 +52,14 @@ describe('the grid of set-ups', () => {
 
   it('treats an axis of one as fixed, whatever is chosen on it', () => {
     expect(densePosition([2, 1], [1, 1])).toBe(1)
+  })
+
+  it('has a figure for what can be built, in as many letters as there are figures for', () => {
+    expect([0, 1, 2].map((block) => purposeAt(grid, [0, block]))).toEqual([70, undefined, 84])
+    expect([0, 1, 2].map((block) => columnAt(grid, 'wide', [0, block]))).toEqual([-3, undefined, 0])
+    expect(columnAt(grid, 'wide', [1, 0])).toBe(12)
+    expect(columnAt(grid, 'unknown', [1, 0])).toBeUndefined()
+    expect(purposeAt({ ...grid, purpose: null }, [0, 0])).toBeUndefined()
   })
 
   it('steps over what the room cannot build', () => {

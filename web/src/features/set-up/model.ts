@@ -18,9 +18,33 @@ export function verdictAt(grid: Grid, indices: readonly number[]): Verdict | nul
   return grid.letters[grid.verdicts[densePosition(grid.shape, indices)] ?? ''] ?? null
 }
 
-/** A read-out of one set-up from the grid, rounded to whole units. */
+/** A figure of one set-up, rounded to whole units; nothing where the room cannot build it. */
+function figureAt(
+  grid: Grid,
+  figures: Schemas['FiguresOut'],
+  indices: readonly number[],
+): number | undefined {
+  const size = grid.shape.reduce((product, length) => product * length, 1)
+  const wide = figures.at.length / size
+  const from = wide * densePosition(grid.shape, indices)
+  let place = 0
+  for (let at = from; at < from + wide; at++) {
+    const digit = grid.figure_letters.indexOf(figures.at.charAt(at))
+    if (digit < 0) return undefined
+    place = place * grid.figure_letters.length + digit
+  }
+  return figures.values[place]
+}
+
+/** A read-out of one set-up from the grid. */
 export function columnAt(grid: Grid, column: string, indices: readonly number[]): number | undefined {
-  return grid.columns[column]?.[densePosition(grid.shape, indices)]
+  const figures = grid.columns[column]
+  return figures && figureAt(grid, figures, indices)
+}
+
+/** How much of the client's range one set-up keeps to work in, per cent. */
+export function purposeAt(grid: Grid, indices: readonly number[]): number | undefined {
+  return grid.purpose ? figureAt(grid, grid.purpose, indices) : undefined
 }
 
 /**

@@ -1,0 +1,313 @@
+"""Handing work to the kernel: what it is to settle and judge, and the memory it does it in.
+
+The engine is loaded with the first work there is: whoever has none does without the time that takes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import cache, cached_property
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from asketa_core.kernel.codes import MOST_MARKS, Bound, Level
+from asketa_core.kernel.records import (
+    LEG,
+    LIMIT,
+    OUTCOME,
+    POSTURE,
+    STAGE,
+    TERM,
+    TRADE,
+    VERDICT,
+    Before,
+    Client,
+    Desk,
+    Found,
+    Lifted,
+    LimitTable,
+    Setups,
+    Tally,
+    many,
+)
+
+
+class Engine(NamedTuple):
+    """What is compiled of the kernel."""
+
+    settle_posture: Any
+    place_legs: Any
+    judge_legs: Any
+    bound_grid: Any
+    judge_grid: Any
+    judge_each: Any
+    keys_of: Any
+
+
+@cache
+def engine() -> Engine:
+    from asketa_core.kernel import judging, ranking, search  # noqa: PLC0415  (loaded with the first work)
+    from asketa_core.kernel.compiled import directly  # noqa: PLC0415
+
+    entries = (
+        search.settle_posture, search.place_legs, search.judge_legs, search.bound_grid, search.judge_grid,
+        judging.judge_each, ranking.keys_of,
+    )  # fmt: skip
+    return Engine(*(directly(entry) for entry in entries))
+
+
+MOST_SAID_OF_A_LEG = 16
+"""So many kinds or quantities anything is said of there is room for at first; more are seldom."""
+
+NOTHING_BOUNDED, NO_TRADES = np.zeros(0, np.int64), many(0, TRADE)
+
+NO_LIMITS = LimitTable(many(0, LIMIT), many(0, TERM), np.zeros((len(Bound), 2), np.int64), 1, 1)
+
+
+@dataclass
+class Run:
+    """A programme over n set-ups, to be settled and judged.
+
+    ``programmes`` holds one. ``xs`` (n, slots) and ``cases`` (n,) are the set-ups. ``leg_xs`` holds for each leg the
+    distinct numbers that move it and ``leg_of`` (n,) the case of each set-up; without them every set-up has its own.
+    ``lifts_cm`` is how high the worked foot is lifted on the way. ``stages`` were judged before, with the case of each
+    set-up (n,) and whether they weigh; kinds and quantities have the numbers they have in ``limits``.
+    """
+
+    client: Client
+    programmes: Any
+    xs: Any
+    cases: Any
+    limits: LimitTable
+    spares_gentle: bool = False
+    phase: int = 0
+    way_phase: int = 0
+    leg_xs: tuple[Any, Any] | None = None
+    leg_of: tuple[Any, Any] | None = None
+    lifts_cm: Sequence[float] = ()
+    stages: Sequence[Said] = ()
+    stage_of: Sequence[Any] = ()
+    weighs: Sequence[bool] = ()
+    keep_tables: bool = False
+    """Whether severities and sizes of every set-up are kept, not only what they come to."""
+    wanted: Any = field(default_factory=lambda: np.zeros((0, 2), np.int64))
+    """Read-outs to be kept for every set-up, by number and whom they are about, (k, 2)."""
+
+    def __call__(self) -> Done:
+        """Every set-up."""
+        return self._judged(np.arange(len(self.xs)), NOTHING_BOUNDED, NO_TRADES, np.zeros(1, np.int64), len(self.xs))
+
+    def one(self, row: int) -> Done:
+        """One set-up by itself."""
+        return self._judged(np.array([row]), NOTHING_BOUNDED, NO_TRADES, np.zeros(1, np.int64), 1)
+
+    def best(self, trades: Any, first: int | None = None, bounded: bool = True) -> tuple[int, Done]:
+        """The row of the best set-up there is, and what was found on the way to it; ``first`` is judged in any case, and
+        without being ``bounded`` every set-up is looked at.
+
+        Set-ups are judged in the order of what they come to at the least, until none is left that could come before the
+        best found: a bound is never above what a set-up really comes to, so it is the first of the whole order.
+        """
+        bounds = self.bounds(trades) if bounded else np.zeros(len(self.xs), np.int64)
+        sequence = np.argsort(bounds, kind="stable") if bounded else np.arange(len(self.xs))
+        if first is not None:
+            sequence = np.concatenate([[first], sequence[sequence != first]])
+        best = np.zeros(1, np.int64)
+        done = self._judged(sequence, bounds, trades, best, len(self.xs))
+        return int(best[0]), done
+
+    def bounds(self, trades: Any) -> Any:
+        """The key each set-up has at the least, (n,): from its legs alone, and from what goes before and after."""
+        found = np.zeros(len(self.xs), np.int64)
+        engine().bound_grid(
+            self.programmes, self._setups, self._before, *(leg.most_kept for leg in self._legs_judged[0]), trades,
+            empty_tally(*self._width), many(1, OUTCOME), found,
+        )  # fmt: skip
+        return found
+
+    @property
+    def _leg_xs(self) -> tuple[Any, Any]:
+        return self.leg_xs or (self.xs, self.xs)
+
+    @cached_property
+    def _setups(self) -> Setups:
+        every = np.arange(len(self.xs), dtype=np.int32)
+        return Setups(self.xs, self.cases, *(self.leg_of or (every, every)))
+
+    @property
+    def _width(self) -> tuple[int, int]:
+        """How many kinds and quantities are told apart."""
+        return self.limits.kinds, self.limits.sizes
+
+    @cached_property
+    def placed(self) -> tuple[Any, Any]:
+        """Both legs as (cases, levels), placed once for each case of what moves them."""
+        found = []
+        for side, xs in enumerate(self._leg_xs):
+            legs = many((len(xs), len(Level)), LEG)
+            engine().place_legs(self.client, self.programmes, side, xs, legs)
+            found.append(legs)
+        return found[0], found[1]
+
+    @cached_property
+    def _lifted(self) -> Lifted:
+        """The worked leg as high as its foot is lifted on the way; none is placed yet."""
+        cases, lifts = len(self._leg_xs[self.programmes[0].worked]) if self.lifts_cm else 0, len(self.lifts_cm)
+        return Lifted(
+            np.array(self.lifts_cm, dtype=np.float64), np.empty((lifts, cases, len(Level)), LEG),
+            np.zeros((lifts, cases), np.int8),
+        )  # fmt: skip
+
+    @cached_property
+    def _legs_judged(self) -> tuple[list[JudgedLeg], Any]:
+        """Every case of either leg judged by itself, and which limits need not be judged again."""
+        settled = np.zeros(len(self.limits.limits), np.int8)
+        return [self._judge_leg(side, settled) for side in (0, 1)], settled
+
+    def _judge_leg(self, side: int, settled: Any, room: int = MOST_SAID_OF_A_LEG) -> JudgedLeg:
+        xs, before = self._leg_xs[side], settled.copy()
+        tally, stages, most_kept = empty_tally(*self._width), many(len(xs), STAGE), np.zeros((len(xs), 2))
+        severity, weight = np.zeros((len(xs), room), np.int8), np.zeros((len(xs), room))
+        if not engine().judge_legs(
+            self.client, self.programmes, side, xs, self.placed[side], self.limits, self.phase, self.spares_gentle,
+            many(1, POSTURE), np.zeros(len(self.limits.terms), np.int64), settled,
+            np.zeros(len(self.limits.limits), np.int64), tally, severity, weight, stages, most_kept,
+        ):  # fmt: skip
+            settled[:] = before
+            return self._judge_leg(side, settled, max(self._width))
+        return JudgedLeg(Said(listed(tally.kinds), listed(tally.quantities), severity, weight, stages), most_kept)
+
+    @cached_property
+    def _before(self) -> Before:
+        """All that is judged before a set-up's trunk is settled: the stages, and either leg."""
+        legs, _ = self._legs_judged
+        said, rows, at = [*self.stages, *(leg.said for leg in legs)], [*self.stage_of], 0
+        rows += [self._setups.left_of, self._setups.right_of]
+        before_of = np.empty((len(said), len(self.xs)), np.int32)
+        for which, (each, of) in enumerate(zip(said, rows, strict=True)):
+            before_of[which] = of
+            before_of[which] += at
+            at += len(each.stages)
+        return one_after_another(said, before_of, np.array([*self.weighs, True, True], dtype=np.int8))
+
+    def _judged(self, sequence: Any, bounds: Any, trades: Any, best: Any, kept: int) -> Done:
+        """Some set-ups in a sequence; outcomes of all of them are ``kept``, or of the last."""
+        n, (kinds, sizes), limits = len(self.xs), self._width, len(self.limits.limits)
+        rows = n if self.keep_tables else 0
+        found = Found(
+            many(kept, OUTCOME), np.zeros((rows, kinds), np.int8), np.zeros((rows, sizes)),
+            np.zeros((MOST_MARKS, 3), np.int8), self.wanted, np.zeros((len(self.wanted), n, len(Level))),
+        )  # fmt: skip
+        settled = np.zeros((2, limits), np.int8)
+        settled[0] = self._legs_judged[1]
+        tally = empty_tally(kinds, sizes)
+        of_way = tally._replace(weight=np.full(sizes, -1.0), quantities=np.zeros(1 + sizes, np.int64))
+        postures = many(1, POSTURE)
+        places, agenda = np.zeros(len(self.limits.terms), np.int64), np.zeros((3, limits), np.int64)
+        desk = Desk(postures, places, settled, agenda, tally, of_way)
+        engine().judge_grid(
+            self.client, self.programmes, self._setups, self.limits, self.phase, self.way_phase, self.spares_gentle,
+            self._before, *self.placed, self._lifted, desk, found, sequence, bounds, trades, best,
+        )  # fmt: skip
+        return Done(found.outcomes, found.severities, found.weights, found.marks, found.read, postures)
+
+
+class Said(NamedTuple):
+    """What is said of some cases: the kinds and quantities of which anything is, with a column each for severities and sizes
+    (there may be further columns, which are empty), and what else the cases come to."""
+
+    kinds: Any
+    quantities: Any
+    severity: Any
+    weight: Any
+    stages: Any
+
+
+class JudgedLeg(NamedTuple):
+    """What each case of one leg comes to, and the most of the client's range it leaves to work in for either side as the
+    worked one (cases, 2)."""
+
+    said: Said
+    most_kept: Any
+
+
+def said_in(severity: Any, weight: Any, stages: Any) -> Said:
+    """The same of tables by kind and by quantity."""
+    kinds, quantities = np.flatnonzero(severity.any(axis=0)), np.flatnonzero(weight.any(axis=0))
+    return Said(kinds, quantities, severity[:, kinds], weight[:, quantities], stages)
+
+
+def listed(numbers: Any) -> Any:
+    """What is on a list that begins with its length."""
+    return numbers[1 : 1 + numbers[0]]
+
+
+def empty_tally(kinds: int, sizes: int) -> Tally:
+    """A tally in which nothing is said."""
+    return Tally(
+        np.full(kinds, -1, np.int8), np.full(sizes, -1.0), np.zeros(1 + kinds, np.int64), np.zeros(1 + sizes, np.int64)
+    )
+
+
+def one_after_another(said: Sequence[Said], rows: Any, weighs: Any) -> Before:
+    """What is said of several things' cases in one table; ``rows`` (m, n) are the cases of each set-up in it."""
+    size = sum(len(each.stages) for each in said)
+    kinds, quantities = (sorted({int(k) for each in said for k in each[which]}) for which in (0, 1))
+    severity, weight = np.zeros((size, len(kinds)), np.int8), np.zeros((size, len(quantities)))
+    stages, at = many(size, STAGE), 0
+    for each in said:
+        here = slice(at, at + len(each.stages))
+        for column, kind in enumerate(each.kinds):
+            severity[here, kinds.index(kind)] = each.severity[:, column]
+        for column, quantity in enumerate(each.quantities):
+            weight[here, quantities.index(quantity)] = each.weight[:, column]
+        stages[here] = each.stages
+        at += len(each.stages)
+    return Before(
+        np.array(kinds, dtype=np.int64), np.array(quantities, dtype=np.int64), severity, weight, stages, rows, weighs
+    )
+
+
+@dataclass(frozen=True)
+class Done:
+    """What a run found: what every set-up comes to; severities by kind and sizes by quantity of the last set-up, or of all;
+    what some set-up counts as; the read-outs that were wanted, (k, n, 3); and the last posture."""
+
+    outcomes: Any
+    severity: Any
+    weight: Any
+    marks: Any
+    found: Any
+    postures: Any
+
+    @property
+    def stages(self) -> Any:
+        """What every set-up comes to as one stage of several."""
+        found = many(len(self.outcomes), STAGE)
+        for name in ("possible", "margin", "missing"):
+            found[name] = self.outcomes[name]
+        return found
+
+
+def settle_one(client: Client, programmes: Any, x: Any, cases: Any, lift_cm: float) -> tuple[Any, Any, Any]:
+    """One set-up of a programme, whose numbers are ``x`` (slots,) and which is like ``cases`` (1,) besides, with the worked
+    foot lifted: its posture (1,), and either leg at the three ends of the ranges."""
+    postures, left, right = many(1, POSTURE), many(len(Level), LEG), many(len(Level), LEG)
+    engine().settle_posture(client, programmes, x, cases, lift_cm, left, right, postures)
+    return postures, left, right
+
+
+def keys_of(outcomes: Any, trades: Any) -> Any:
+    """What the order of set-ups comes to in one number for each: the better, the smaller, (n,)."""
+    keys = np.zeros(len(outcomes), np.int64)
+    engine().keys_of(outcomes, trades, keys)
+    return keys
+
+
+def each_limit(table: LimitTable, postures: Any, exempt_from_band: bool) -> Any:
+    """Every limit against a posture, the only one in ``postures``, by itself."""
+    verdicts = many(len(table.limits), VERDICT)
+    engine().judge_each(table, postures, exempt_from_band, np.zeros(len(table.terms), np.int64), verdicts)
+    return verdicts

@@ -1,0 +1,264 @@
+"""Settling and judging the set-ups of a grid, and of what comes before and after a pose."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from numba import boolean, float64, int8, int64, void
+
+from asketa_core.kernel.agenda import choose
+from asketa_core.kernel.bounds import bound_leg
+from asketa_core.kernel.codes import Read, Who
+from asketa_core.kernel.compiled import compiled, entry
+from asketa_core.kernel.judging import is_possible, judge_some, missing, weigh_bounds
+from asketa_core.kernel.posture import (
+    LEVELS,
+    count_always,
+    meet_everything,
+    settle,
+    settle_leg,
+    settle_rest,
+    settle_trunk,
+)
+from asketa_core.kernel.ranking import (
+    goes_before,
+    key_of,
+    off_purpose,
+    off_purpose_at_least,
+    purpose_at_most,
+    purpose_kept,
+    shows_works,
+)
+from asketa_core.kernel.readings import show_leg
+from asketa_core.kernel.records import Before, Client, Desk, Found, Lifted, LimitTable, Record, Setups, Tally
+from asketa_core.kernel.signatures import (
+    BEFORE,
+    CASES,
+    CLIENT,
+    DESK,
+    FOUND,
+    LEGS,
+    LIFTED,
+    LIMIT_TABLE,
+    ONE_LEG,
+    OUTCOMES,
+    POSTURES,
+    PROGRAMMES,
+    SETUPS,
+    STAGES,
+    TALLY,
+    TRADES,
+)
+from asketa_core.kernel.tally import begin, cautioned, clear, clear_sizes, count, keep, keep_said
+
+UNCHOSEN = -1
+"""How many limits are due before they are chosen."""
+
+
+@entry(void(CLIENT, PROGRAMMES, float64[::1], CASES, float64, ONE_LEG, ONE_LEG, POSTURES))
+def settle_posture(
+    client: Client, programmes: Any, x: Any, cases: Any, lift_cm: float, left: Any, right: Any, postures: Any
+) -> None:
+    """One set-up by itself: its legs at the three ends of the ranges, and its posture. ``cases`` and ``postures`` hold
+    one."""
+    body, programme, posture = client.bodies[0], programmes[0], postures[0]
+    settle_leg(body, client.rom, client.hips, programme, 0, x, lift_cm, left)
+    settle_leg(body, client.rom, client.hips, programme, 1, x, lift_cm, right)
+    count_always(programme, posture)
+    settle(body, client.rom, client.hips, client.seen, programme, x, cases[0], left, right, posture)
+
+
+@entry(void(CLIENT, PROGRAMMES, int64, float64[:, ::1], LEGS))
+def place_legs(client: Client, programmes: Any, side: int, xs: Any, legs: Any) -> None:
+    """One leg for each case of what moves it, at the three ends of the ranges: ``legs`` is (cases, 3). ``programmes`` holds
+    one: a record by itself is slow to hand over."""
+    body, programme = client.bodies[0], programmes[0]
+    for at in range(len(xs)):
+        settle_leg(body, client.rom, client.hips, programme, side, xs[at], 0.0, legs[at])
+
+
+@entry(
+    boolean(
+        CLIENT, PROGRAMMES, int64, float64[:, ::1], LEGS, LIMIT_TABLE, int64, boolean, POSTURES, int64[::1], int8[::1],
+        int64[::1], TALLY, int8[:, ::1], float64[:, ::1], STAGES, float64[:, ::1],
+    )
+)  # fmt: skip
+def judge_legs(
+    client: Client, programmes: Any, side: int, xs: Any, legs: Any, table: LimitTable, phase: int, spares_gentle: bool,
+    postures: Any, places: Any, settled: Any, agenda: Any, tally: Tally, severities: Any, weights: Any, stages: Any,
+    most_kept: Any,
+) -> bool:  # fmt: skip
+    """What each case of one leg comes to by itself, with a column for every kind and quantity the tally lists in the end;
+    false where there is no room for so many. ``most_kept`` (cases, 2) is the most of the client's range it leaves to work
+    in, for either side as the worked one; ``settled`` says of every limit whether it is judged with this or the leg before.
+    ``postures`` is empty room for one."""
+    body, programme, posture = client.bodies[0], programmes[0], postures[0]
+    exempt, due = programme.exempt_from_band != 0, 0
+    count_always(programme, posture)
+    for at in range(len(xs)):
+        for level in range(LEVELS):
+            leg = legs[at, level]
+            show_leg(body, programme, side, leg, xs[at], level, posture)
+            posture.read[Read.HIP_USE_PERCENT, side, level] = leg.hip_use
+            posture.read[Read.HIP_EXTENSION, side, level] = -math.inf
+        meet_everything(posture)
+        bound_leg(posture, client.seen, client.rom, programme, side, legs[at])
+        if at == 0:
+            due = choose(table, programme, phase, spares_gentle, posture, True, places, settled, agenda)
+        clear(tally)
+        stage = stages[at]
+        stage.margin = judge_some(table, places, agenda[:due], posture, exempt, tally)
+        if not keep_said(tally, severities[at], weights[at]):
+            return False
+        # What only the worst end of the ranges passes may turn out to be missed by the middle as well, and what is missing
+        # is summed up where both legs are seen.
+        stage.possible, stage.missing = is_possible(posture), 0.0
+        for worked in range(2):
+            most_kept[at, worked] = purpose_at_most(programme, client.rom, worked, side, posture)
+    return True
+
+
+@compiled
+def key_so_far(tally: Tally, outcome: Record, off: int, trade: Record) -> int:
+    """The key of a set-up from what was judged of it; whatever is judged later only adds to it."""
+    count(tally, outcome)
+    return key_of(outcome, off, trade)
+
+
+@entry(void(PROGRAMMES, SETUPS, BEFORE, float64[:, ::1], float64[:, ::1], TRADES, TALLY, OUTCOMES, int64[::1]))
+def bound_grid(
+    programmes: Any, setups: Setups, before: Before, left_kept: Any, right_kept: Any, trades: Any, tally: Tally,
+    outcomes: Any, bounds: Any,
+) -> None:  # fmt: skip
+    """The key each set-up has at the least. Its legs are among what was judged before."""
+    programme, outcome = programmes[0], outcomes[0]
+    worked = programme.worked
+    for at in range(len(bounds)):
+        begin(tally, before, at, outcome)
+        left, right = left_kept[setups.left_of[at]], right_kept[setups.right_of[at]]
+        kept = min(left[worked], right[worked])
+        if programme.shared:
+            kept = max(kept, min(left[1 - worked], right[1 - worked]))
+        bounds[at] = key_so_far(tally, outcome, off_purpose_at_least(kept), trades[at])
+
+
+@compiled
+def add_posture(posture: Record, margin: float, outcome: Record) -> None:
+    """Add what else a posture comes to, besides what the tally takes."""
+    outcome.margin = min(outcome.margin, margin)
+    outcome.possible = outcome.possible and is_possible(posture)
+    outcome.missing = outcome.missing + missing(posture)
+
+
+@compiled
+def read_off(posture: Record, found: Found, at: int) -> None:
+    """What a posture counts as, and the wanted read-outs."""
+    for flag in range(len(found.marks)):
+        for side in range(3):
+            found.marks[flag, side] = found.marks[flag, side] or posture.marks[flag, side]
+    for k in range(len(found.wanted)):
+        for level in range(LEVELS):
+            found.read[k, at, level] = posture.read[found.wanted[k, 0], found.wanted[k, 1], level]
+
+
+@compiled
+def judge_way(
+    client: Client, programme: Record, setups: Setups, at: int, table: LimitTable, phase: int, spares_gentle: bool,
+    left: Any, right: Any, lifted: Lifted, desk: Desk, due: int, outcome: Record,
+) -> int:  # fmt: skip
+    """The worked foot on its way into a pose, as high as it is lifted: said, and weighing nothing. ``left`` and ``right`` are
+    the legs in the pose itself. Gives how many limits are ``due`` there, chosen when the first foot is lifted."""
+    body, posture, exempt = client.bodies[0], desk.postures[0], programme.exempt_from_band != 0
+    rom, hips, seen, x, case = client.rom, client.hips, client.seen, setups.xs[at], setups.cases[at]
+    of_left = programme.worked == Who.LEFT
+    of_leg = setups.left_of[at] if of_left else setups.right_of[at]
+    for lift in range(len(lifted.heights_cm)):
+        leg = lifted.legs[lift, of_leg]
+        if not lifted.placed[lift, of_leg]:
+            settle_leg(body, rom, hips, programme, programme.worked, x, lifted.heights_cm[lift], leg)
+            lifted.placed[lift, of_leg] = 1
+        if of_left:
+            settle(body, rom, hips, seen, programme, x, case, leg, right, posture)
+        else:
+            settle(body, rom, hips, seen, programme, x, case, left, leg, posture)
+        if due == UNCHOSEN:
+            due = choose(
+                table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[1], desk.agenda[2]
+            )
+        clear_sizes(desk.of_way)
+        nearest = judge_some(table, desk.places, desk.agenda[2, :due], posture, exempt, desk.of_way)
+        weigh_bounds(posture, table.quantities, desk.of_way)
+        add_posture(posture, nearest, outcome)
+        outcome.on_the_way = outcome.on_the_way + cautioned(desk.of_way)
+    return due
+
+
+@entry(
+    void(
+        CLIENT, PROGRAMMES, SETUPS, LIMIT_TABLE, int64, int64, boolean, BEFORE, LEGS, LEGS, LIFTED, DESK, FOUND,
+        int64[::1], int64[::1], TRADES, int64[::1],
+    )
+)  # fmt: skip
+def judge_grid(
+    client: Client, programmes: Any, setups: Setups, table: LimitTable, phase: int, way_phase: int, spares_gentle: bool,
+    before: Before, left: Any, right: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any, bounds: Any,
+    trades: Any, best: Any,
+) -> None:  # fmt: skip
+    """Set-ups of a grid in a sequence; see ``Run``, which makes what is handed in.
+
+    Each is judged in steps, what is known before it first: its legs and what goes before and after, then its trunk, the
+    rest of it, and last its way in. With ``bounds``, the key each has at the least, only the best is looked for: a set-up is
+    left as soon as it cannot come before the best found so far, and ``best`` (1,) takes the row of that.
+    """
+    body, programme, posture, tally = client.bodies[0], programmes[0], desk.postures[0], desk.tally
+    rom, seen, exempt = client.rom, client.seen, programme.exempt_from_band != 0
+    by_trunk, by_rest, by_way, works_shown = 0, 0, UNCHOSEN, False
+    searching, best_key, best_row = len(bounds) > 0, -1, -1
+    count_always(programme, posture)
+    for step in range(len(sequence)):
+        at = sequence[step]
+        compares = searching and best_row >= 0
+        if compares and bounds[at] > best_key:
+            break
+        x, case, outcome = setups.xs[at], setups.cases[at], found.outcomes[at % len(found.outcomes)]
+        here, there = left[setups.left_of[at]], right[setups.right_of[at]]
+        begin(tally, before, at, outcome)
+        pad_cm = settle_trunk(body, rom, client.hips, seen, programme, x, case, here, there, posture)
+        if step == 0:
+            works_shown = shows_works(programme, posture)
+            by_trunk = choose(
+                table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[0], desk.agenda[0]
+            )
+        nearest = judge_some(table, desk.places, desk.agenda[0, :by_trunk], posture, exempt, tally)
+        if compares:
+            off = off_purpose(purpose_kept(programme, rom, posture)) if works_shown else 1
+            if key_so_far(tally, outcome, off, trades[at]) > best_key:
+                continue
+        settle_rest(body, rom, seen, programme, x, case, here, there, pad_cm, posture)
+        if step == 0:
+            by_rest = choose(
+                table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[0], desk.agenda[1]
+            )
+        further = judge_some(table, desk.places, desk.agenda[1, :by_rest], posture, exempt, tally)
+        weigh_bounds(posture, table.quantities, tally)
+        add_posture(posture, min(nearest, further), outcome)
+        outcome.purpose = purpose_kept(programme, rom, posture)
+        off = off_purpose(outcome.purpose)
+        if not searching:
+            read_off(posture, found, at)
+        if compares and len(lifted.heights_cm) > 0 and key_so_far(tally, outcome, off, trades[at]) > best_key:
+            continue
+        by_way = judge_way(
+            client, programme, setups, at, table, way_phase, spares_gentle, here, there, lifted, desk, by_way, outcome
+        )
+        count(tally, outcome)
+        if len(found.severities) > 0:
+            keep(tally, found.severities[at], found.weights[at])
+        if not searching:
+            continue
+        key, best_so_far = key_of(outcome, off, trades[at]), found.outcomes[best_row]
+        if best_row < 0 or goes_before(
+            key, outcome.margin, trades[at].away, at, best_key, best_so_far.margin, trades[best_row].away, best_row
+        ):
+            best_key, best_row, best[0] = key, at, at
