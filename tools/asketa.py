@@ -78,6 +78,18 @@ def python_environment(lock: str) -> None:
             # In place, with what is installed already: nothing is fetched.
             run([str(PYTHON), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--no-build-isolation",
                  "--no-deps", "--no-index", "-e", str(CORE)])  # fmt: skip
+    engine()
+
+
+def engine() -> None:
+    """The engine, compiled once for every state of its sources; what was kept of other states is cleared."""
+    os.environ["ASKETA_ENGINE"] = str(ENGINE)
+    kernel = CORE / "src" / "asketa_core" / "kernel"
+    sources = [*sorted(kernel.glob("*.py")), ROOT / "requirements" / "run.txt"]
+    with unless_done(LOCAL / "stamps" / "engine", fingerprint_of(sources), "compiling the engine") as needed:
+        if needed or not ENGINE.exists():
+            shutil.rmtree(ENGINE, ignore_errors=True)
+            run([str(PYTHON), "-m", "asketa_core.kernel"])
 
 
 def python_packages(lock: str) -> None:
@@ -139,7 +151,7 @@ def web_build(node: dict[str, str]) -> None:
             run([str(PYTHON), "-m", "whitenoise.compress", "-q", str(WEB / "dist")])
 
 
-def server_environment(cluster: Cluster, role: str) -> dict[str, str]:
+def server_environment(cluster: Cluster, role: str, database: str = "asketa") -> dict[str, str]:
     key_file = LOCAL / "secret-key"
     if not key_file.exists():
         key_file.write_text(secrets.token_urlsafe(48), encoding="utf-8")
@@ -148,6 +160,7 @@ def server_environment(cluster: Cluster, role: str) -> dict[str, str]:
         "DJANGO_SETTINGS_MODULE": "config.settings",
         "ASKETA_LOCAL": str(LOCAL),
         "ASKETA_SECRET_KEY": key_file.read_text(encoding="utf-8"),
+        "ASKETA_DB_NAME": database,
         "ASKETA_DB_ROLE": role,
         "ASKETA_DB_PORT": str(cluster.port),
         "ASKETA_DB_LOG": str(cluster.log),
@@ -181,18 +194,13 @@ def demo(options: argparse.Namespace) -> int:
     say("looking for the demo data")
     manage(cluster, "load_demo")
     (LOCAL / "static").mkdir(exist_ok=True)
-    port = options.port or _port_to_serve_on()
+    port = options.port or port_to_serve_on()
     say(f"starting the server on port {port}")
     mark = secrets.token_urlsafe(12)
-    server = subprocess.Popen(
-        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"{HOST}:{port}", "--workers", "1",
-         "--threads", "4", "--log-level", "warning", "--pid", str(PID_FILE)],
-        cwd=ROOT / "server",
-        env={**os.environ, **server_environment(cluster, "app"), "ASKETA_MARK": mark},
-    )  # fmt: skip
+    server = serve(cluster, port, mark)
     signal.signal(signal.SIGTERM, lambda *_: server.terminate())
     try:
-        if not _answers(server, port, mark):
+        if not answers(server, port, mark):
             server.terminate()
             raise Failed(
                 f"The server did not start on port {port}. If something else listens there, give another: "
@@ -212,7 +220,18 @@ def demo(options: argparse.Namespace) -> int:
         return 0
 
 
-def _port_to_serve_on() -> int:
+def serve(cluster: Cluster, port: int, mark: str, database: str = "asketa") -> subprocess.Popen[bytes]:
+    """The server, with a worker for every core, loaded before it is forked."""
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"{HOST}:{port}", "--preload",
+         "--workers", str(len(os.sched_getaffinity(0))), "--threads", "2", "--log-level", "warning",
+         *(["--pid", str(PID_FILE)] if database == "asketa" else [])],
+        cwd=ROOT / "server",
+        env={**os.environ, **server_environment(cluster, "app", database), "ASKETA_MARK": mark},
+    )  # fmt: skip
+
+
+def port_to_serve_on() -> int:
     """The usual port, or the next one nobody listens on."""
     for port in range(PORT, PORT + PORTS_TRIED):
         with socket.socket() as probe:
@@ -227,7 +246,7 @@ def _port_to_serve_on() -> int:
     raise Failed(f"No port from {PORT} to {PORT + PORTS_TRIED - 1} is free. Give one: ./asketa demo --port N")
 
 
-def _answers(server: subprocess.Popen[bytes], port: int, mark: str) -> bool:
+def answers(server: subprocess.Popen[bytes], port: int, mark: str) -> bool:
     """Whether this very server answers: it knows the mark it was started with. Another Asketa on the port does not."""
     for _ in range(240):
         if server.poll() is not None:
@@ -309,10 +328,11 @@ def check(node: dict[str, str]) -> None:
 def bench(options: argparse.Namespace) -> int:
     """Measure the engine and its answers on the demo data; ratios and counts."""
     python_environment("test")
-    run([str(PYTHON), "tools/bench_postures.py"], cwd=ROOT, env={"OPENBLAS_NUM_THREADS": "1"})
+    run([str(PYTHON), "tools/bench_engine.py"], cwd=ROOT, env={"OPENBLAS_NUM_THREADS": "1"})
     cluster = Cluster(LOCAL)
     cluster.start()
     manage(cluster, "bench")
+    run([str(PYTHON), "tools/bench_crowd.py"], cwd=ROOT)
     if PID_FILE.exists():
         run([str(PYTHON), "tools/bench_paints.py"], cwd=ROOT)
     else:
@@ -370,6 +390,7 @@ def stop(options: argparse.Namespace) -> int:
 
 
 PID_FILE = LOCAL / "server.pid"
+ENGINE = LOCAL / "engine"
 
 
 def _is_our_server(pid: int) -> bool:

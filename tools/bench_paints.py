@@ -26,6 +26,22 @@ WATCH = """() => {
 }"""
 TAKE = "() => paints.splice(0)"
 
+DRAWN = """(button) => {
+  const figure = () => document.querySelector('main svg[role=img]')?.outerHTML
+  const [before, start] = [figure(), performance.now()]
+  return new Promise((done) => {
+    const watch = new MutationObserver(() => {
+      if (figure() === before) return
+      watch.disconnect()
+      requestAnimationFrame(() => done(performance.now() - start))
+    })
+    watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true })
+    setTimeout(() => { watch.disconnect(); done(null) }, 3000)
+    button.click()
+  })
+}"""
+"""From a press to the first figure that is not what it was before, ms; nothing where none changes."""
+
 
 def median_ms(page: Page, presses: Iterator[Locator]) -> float:
     """Median over presses of the longest event of each, ms."""
@@ -42,6 +58,26 @@ def median_ms(page: Page, presses: Iterator[Locator]) -> float:
         page.wait_for_timeout(150)
         times.append(max((duration for _, duration in page.evaluate(TAKE)), default=UNREPORTED_MS))
     return statistics.median(times)
+
+
+def drawn_ms(page: Page) -> tuple[float, float]:
+    """Median over presses on steppers from a press to the new figure, and the same on the way back over what was seen."""
+    more, less = (page.get_by_role("button", name=re.compile(name)) for name in ("higher or more", "lower or less"))
+
+    def press(button: Locator) -> float | None:
+        took: float | None = page.evaluate(DRAWN, button.element_handle())
+        page.wait_for_timeout(150)
+        return took
+
+    walked: list[int] = []
+    there: list[float | None] = []
+    for place in range(more.count()):
+        while len(there) < PRESSES and more.nth(place).is_enabled():
+            walked.append(place)
+            there.append(press(more.nth(place)))
+    back = [press(less.nth(place)) for place in reversed(walked)]
+    new, known = (statistics.median(each for each in times if each is not None) for times in (there, back))
+    return new, known
 
 
 def back_and_forth(first: Locator, second: Locator) -> Iterator[Locator]:
@@ -91,6 +127,8 @@ def main() -> int:
         with view(page, "set-up", page.get_by_role("spinbutton")):
             less, more = (page.get_by_role("button", name=name).first for name in ("lower or less", "higher or more"))
             found.append(("Set up, a stepper", median_ms(page, back_and_forth(less, more))))
+            new, known = drawn_ms(page)
+            found += [("Set up, from a stepper to a new figure", new), ("Set up, the same where it was seen", known)]
             for take in page.get_by_role("button", name=re.compile("Take to the mat|Plan this instead")).all():
                 if take.is_enabled():
                     take.click()

@@ -59,14 +59,14 @@ def process() -> Iterator[subprocess.Popen[bytes]]:
 class Ports(TestCase):
     def test_another_asketa_on_the_port_is_not_taken_for_ones_own(self) -> None:
         with served("theirs") as port, process() as own:
-            self.assertFalse(asketa._answers(own, port, "mine"))
-            self.assertTrue(asketa._answers(own, port, "theirs"))
+            self.assertFalse(asketa.answers(own, port, "mine"))
+            self.assertTrue(asketa.answers(own, port, "theirs"))
 
     def test_a_server_that_ended_does_not_answer(self) -> None:
         with process() as own:
             own.kill()
             own.wait()
-            self.assertFalse(asketa._answers(own, 1, "mine"))
+            self.assertFalse(asketa.answers(own, 1, "mine"))
 
     def test_a_taken_port_is_passed_over(self) -> None:
         with socket.socket() as taken:
@@ -74,9 +74,9 @@ class Ports(TestCase):
             taken.listen()
             port = taken.getsockname()[1]
             with patch.object(asketa, "PORT", port), patch("asketa.say"):
-                self.assertGreater(asketa._port_to_serve_on(), port)
+                self.assertGreater(asketa.port_to_serve_on(), port)
                 with patch.object(asketa, "PORTS_TRIED", 1), self.assertRaisesRegex(Failed, "--port"):
-                    asketa._port_to_serve_on()
+                    asketa.port_to_serve_on()
 
     def test_the_database_sees_a_port_that_something_else_took(self) -> None:
         with socket.socket() as taken:
@@ -115,11 +115,13 @@ class Leftovers(TestCase):
             (venv / "lib" / "python3.11" / "site-packages").mkdir(parents=True, exist_ok=True)
             return 0
 
-        places = {"LOCAL": self.local, "VENV": venv, "PYTHON": python, "run": run, "say": lambda _: None}
-        with patch.multiple(asketa, **places), patch("steps.say"):
+        places = {"LOCAL": self.local, "ENGINE": self.local / "engine", "VENV": venv, "PYTHON": python}
+        quiet = {"run": run, "say": lambda _: None}
+        with patch.multiple(asketa, **places, **quiet), patch("steps.say"), patch.dict(os.environ):
             asketa.python_environment("run")
-        # Made anew, then what builds, what runs, and the core in place.
-        self.assertEqual([command[1:3] for command in ran], [["-m", "venv"], *[["-m", "pip"]] * 3])
+        # Made anew, then what builds, what runs, the core in place and its engine.
+        steps = ["venv", "pip", "pip", "pip", "asketa_core.kernel"]
+        self.assertEqual([command[1:3] for command in ran], [["-m", step] for step in steps])
 
     def test_a_database_somebody_else_uses_stays_up(self) -> None:
         """A test run that ends stops no database under a running demo."""
