@@ -14,7 +14,8 @@ import { theme } from '../theme/theme'
 import recorded from './answers.json'
 
 type Answer = unknown
-/** Answers by method and path, with what is looked up only by its path; a function is given the body that came. */
+/** Answers by method and path, with what is looked up only by its path; a function is given the body that came, and what
+ * is promised comes when it does. */
 type Answers = Record<string, Answer>
 
 export const PRACTICE = '/practices/the-practice'
@@ -25,6 +26,7 @@ export interface Sent {
   method: string
   path: string
   body: unknown
+  signal: AbortSignal
 }
 
 /** A refusal as the server words it. */
@@ -37,13 +39,11 @@ function isRefusal(answer: Answer): answer is { refused: number } {
 }
 
 /** A handful of ladders, made of the single ones that are recorded; refused where one of them is. */
-function handful(answers: Answers, pathname: string, search: string): Answer {
+async function handful(answers: Answers, pathname: string, search: string): Promise<Answer> {
   if (!pathname.endsWith('/ladders')) return undefined
-  const found = new URLSearchParams(search)
-    .getAll('family')
-    .map((family) => answers[`GET ${pathname}/${family}`])
-    .filter((each) => each !== undefined)
-  return found.find(isRefusal) ?? found
+  const families = new URLSearchParams(search).getAll('family')
+  const found = await Promise.all(families.map((family) => answers[`GET ${pathname}/${family}`]))
+  return found.find(isRefusal) ?? found.filter((each) => each !== undefined)
 }
 
 /** What the recording answers, with the answers of one test before it. */
@@ -53,12 +53,12 @@ function serve(own: Answers, sent: Sent[]) {
     const { pathname, search } = new URL(request.url)
     const text = await request.text()
     const body: unknown = text === '' ? undefined : JSON.parse(text)
-    sent.push({ method: request.method, path: pathname, body })
+    sent.push({ method: request.method, path: pathname, body, signal: request.signal })
     const found =
       answers[`${request.method} ${pathname}${search}`] ??
       answers[`${request.method} ${pathname}`] ??
       handful(answers, pathname, search)
-    const answer = typeof found === 'function' ? (found as (body: unknown) => Answer)(body) : found
+    const answer = await (typeof found === 'function' ? (found as (body: unknown) => Answer)(body) : found)
     if (answer === undefined) {
       return Response.json(
         { message: `nothing recorded: ${request.method} ${pathname}${search}` },

@@ -112,6 +112,67 @@ describe('the ladders', () => {
     expect(row.getAttribute('aria-expanded')).toBe('false')
   })
 
+  describe('of which the last one comes late', () => {
+    const rows = () =>
+      screen
+        .getAllByRole('button', { expanded: false })
+        .concat(screen.queryAllByRole('button', { expanded: true }))
+        .sort((one, other) =>
+          one.compareDocumentPosition(other) & Node.DOCUMENT_POSITION_PRECEDING ? 1 : -1,
+        )
+        .map((row) => row.textContent.charAt(0))
+        .join('')
+    /** Seven ladders: of A nothing is open, and G is judged when it is told to be. */
+    async function seven() {
+      const { default: recorded } = await import('../../testing/answers.json')
+      const key = `GET /api${CLIENT}/ladders/figure_four`
+      const some = (recorded as unknown as Record<string, Ladder>)[key] as Ladder
+      let judge: (ladder: Ladder) => void = () => undefined
+      const late = new Promise<Ladder>((resolve) => {
+        judge = resolve
+      })
+      const ladders = ['a', 'b', 'c', 'd', 'e', 'f', 'g'].map((family) => ({
+        ...structuredClone(some),
+        family,
+        name: family.toUpperCase(),
+      }))
+      const closed = ladders[0] as Ladder
+      for (const rung of [...closed.left.rungs, ...closed.right.rungs]) rung.verdict = 'leave_out'
+      const line = { about: '', purposes: [], positions: [], last: null, found_by: '' }
+      const { user } = await open(`${CLIENT}/choose`, {
+        [`GET /api${CLIENT}/families`]: ladders.map(({ family, name }) => ({ ...line, family, name })),
+        ...Object.fromEntries(ladders.map((each) => [`GET /api${CLIENT}/ladders/${each.family}`, each])),
+        [`GET /api${CLIENT}/ladders/g`]: late,
+      })
+      await screen.findByRole('button', { name: /^B ?; left: \d/ })
+      // What is closed is shown too.
+      await user.click(screen.getByRole('checkbox', { name: 'open today' }))
+      expect(rows()).toBe('ABCDEFG')
+      return {
+        user,
+        judge: async () => {
+          judge(ladders[6] as Ladder)
+          await screen.findByRole('button', { name: /^G ?; left: \d/ })
+        },
+      }
+    }
+
+    it('stand in their order when it came', async () => {
+      const { judge } = await seven()
+      await judge()
+      expect(rows()).toBe('BCDEFGA')
+    })
+
+    it('stay where they are when one of them is worked on already', async () => {
+      const { user, judge } = await seven()
+      await user.click(await button(/^A ?; left: \d/))
+      expect(screen.getByRole('group', { name: 'A, left' })).toBeTruthy()
+      await judge()
+      expect(rows()).toBe('ABCDEFG')
+      expect(screen.getByRole('group', { name: 'A, left' })).toBeTruthy()
+    })
+  })
+
   it('that could not be had are named together, with a way to try again', async () => {
     const { user, sentTo } = await open(`${CLIENT}/choose`, {
       [`GET /api${CLIENT}/ladders/figure_four`]: { refused: 500, message: 'It broke.', code: '', fields: [] },

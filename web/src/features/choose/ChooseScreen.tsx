@@ -27,6 +27,7 @@ import {
   type Filters,
   inOrder,
   type Ladder,
+  NOT_JUDGED,
   overviewOf,
 } from './model'
 import { ReasonPanel } from './ReasonPanel'
@@ -72,15 +73,17 @@ export function ChooseScreen() {
   const [beside, setBeside] = useState(NO_RUNGS)
   const [comparing, setComparing] = useState(false)
   const [text, setText] = useState('')
+  /** What somebody works on while ladders still come does not move from under the hand when the last one is there. */
+  const [held, setHeld] = useState(false)
   const lines = families.data ?? NO_LINES
-  const judged = useOverview(inOrder(lines, new Map()).map(({ family }) => family))
+  const judged = useOverview(inOrder(lines, NOT_JUDGED).map(({ family }) => family))
   const ladders = useMemo(
     () => new Map<string, Ladder>(judged.data.map((ladder) => [ladder.family, ladder])),
     [judged.data],
   )
   const { purposes, known, shown } = useMemo(
-    () => overviewOf(lines, ladders, everyPurpose.data ?? [], { picked, filters, text }),
-    [lines, ladders, everyPurpose.data, picked, filters, text],
+    () => overviewOf(lines, ladders, everyPurpose.data ?? [], { picked, filters, text, held }),
+    [lines, ladders, everyPurpose.data, picked, filters, text, held],
   )
   const pick = useLatest(setPicked)
   const filter = useLatest(setFilters)
@@ -162,10 +165,12 @@ export function ChooseScreen() {
         isOpened={isOpened}
         chosen={chosen}
         onOpen={(family) => {
+          if (judged.isPending) setHeld(true)
           const now = shown.map((each) => each.family).filter(isOpened)
           setOpened(isOpened(family) ? now.filter((each) => each !== family) : [...now, family])
         }}
         onChoose={(family, side, rung) => {
+          if (judged.isPending) setHeld(true)
           // A shape both legs share is chosen for both.
           const shared = ladders.get(family)?.shared === true
           setChosen(shared ? { left: rung, right: rung } : { ...chosen, [side]: rung })

@@ -74,6 +74,9 @@ export function levelsOf(ladder: Ladder): Rung['level'][] {
   return [...new Set((open.length > 0 ? open : every).map(({ rung }) => rung.level))]
 }
 
+/** Before anything is judged. */
+export const NOT_JUDGED: ReadonlyMap<string, Ladder> = new Map()
+
 /** What was done last comes first; then by how much is open, as a share of the ladder, and by name. Before every ladder is
  * judged the second is left out, so that nothing moves meanwhile. */
 export function inOrder(lines: readonly Family[], ladders: ReadonlyMap<string, Ladder>): Family[] {
@@ -106,6 +109,8 @@ interface Narrowed {
   picked: readonly string[]
   filters: Filters
   text: string
+  /** Somebody works on the list as it was before every ladder was judged. */
+  held: boolean
 }
 
 /** The ladders to be listed in their order, and what they are for: each purpose with how many there are of it. What is
@@ -114,9 +119,9 @@ export function overviewOf(
   lines: readonly Family[],
   ladders: ReadonlyMap<string, Ladder>,
   everyPurpose: readonly { code: string; words: string }[],
-  { picked, filters, text }: Narrowed,
+  { picked, filters, text, held }: Narrowed,
 ) {
-  const fitting = inOrder(lines, ladders).filter(({ family }) => {
+  const fitting = inOrder(lines, held ? NOT_JUDGED : ladders).filter(({ family }) => {
     const ladder = ladders.get(family)
     return ladder === undefined || countOf(ladder, filters) > 0
   })
