@@ -44,6 +44,27 @@ describe('a set-up', () => {
     await expectAccessible()
   })
 
+  it('that was asked for is let go when the next one is', async () => {
+    const path = `POST /api${CLIENT}/setups/low_lunge.foot_on_chair/left`
+    let asked = 0
+    const first: unknown = (recorded as Record<string, unknown>)[path]
+    const never = new Promise(() => undefined)
+    const { user, sentTo } = await open(ADDRESS, { [path]: () => (asked++ === 0 ? first : never) })
+    const chair = await (await inLane('left')).findByRole('spinbutton')
+    const requests = () => sentTo('POST', '/low_lunge.foot_on_chair/left')
+    await waitFor(() => {
+      expect(requests()).toHaveLength(1)
+    })
+    const most = Number(chair.getAttribute('aria-valuemax'))
+    const key = Number(chair.getAttribute('aria-valuenow')) + 2 <= most ? '{ArrowUp}' : '{ArrowDown}'
+    chair.focus()
+    await user.keyboard(key + key)
+    await waitFor(() => {
+      expect(requests()).toHaveLength(3)
+    })
+    expect(requests().map(({ signal }) => signal.aborted)).toEqual([false, true, false])
+  })
+
   it('is stepped by arrows and buttons, and what was reached is said', async () => {
     const { user, sentTo } = await open(ADDRESS)
     const left = await inLane('left')
