@@ -185,16 +185,23 @@ def judge_some(
     """Limits on an agenda against a posture, into the tally; gives the smallest margin in units of error."""
     nearest = math.inf
     for number in range(len(agenda)):
-        limit = table.limits[agenda[number]]
-        found = judge(limit, table.terms, places, posture, exempt_from_band)
-        if not found.concerns:
-            continue
+        found = judge_one(table, agenda[number], places, posture, exempt_from_band, tally)
         nearest = min(nearest, found.margin)
-        if found.severity > 0:
-            bite(tally, limit.kind, found.severity)
-        if found.weight > 0:
-            weigh(tally, about(limit, table.terms, places), found.weight)
     return nearest
+
+
+@compiled
+def judge_one(
+    table: LimitTable, which: int, places: Any, posture: Record, exempt_from_band: bool, tally: Tally
+) -> Verdict:
+    """One limit against a posture, into the tally."""
+    limit = table.limits[which]
+    found = judge(limit, table.terms, places, posture, exempt_from_band)
+    if found.severity > 0:
+        bite(tally, limit.kind, found.severity)
+    if found.weight > 0:
+        weigh(tally, about(limit, table.terms, places), found.weight)
+    return found
 
 
 @compiled

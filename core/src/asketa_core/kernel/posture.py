@@ -36,15 +36,16 @@ from asketa_core.kernel.pelvis import settle_base
 from asketa_core.kernel.readings import (
     put_read,
     read_leg,
+    read_range,
     show_belly,
-    show_hip,
+    show_hips,
     show_leg,
     show_minutes,
     show_sliding,
     show_trunk,
     show_upper,
 )
-from asketa_core.kernel.records import Record
+from asketa_core.kernel.records import Client, Record
 from asketa_core.kernel.shared import LUMBAR_SHARE
 from asketa_core.kernel.space import Vec
 from asketa_core.kernel.trunk import (
@@ -72,11 +73,10 @@ MIDDLE = Level.MIDDLE.value
 
 
 @compiled
-def settle_leg(
-    body: Record, rom: Any, hips: Any, programme: Record, side: int, x: Any, lift_cm: float, legs: Any
-) -> None:
+def settle_leg(client: Client, programme: Record, side: int, x: Any, lift_cm: float, legs: Any) -> None:
     """One leg at the three ends of the ranges into ``legs``. ``lift_cm`` raises the worked foot above its place: the moment
     before it is put down."""
+    body, rom = client.bodies[0], client.rom
     lift = lift_cm if side == programme.worked else 0.0
     differs = leg_varies(programme, side)
     for level in range(LEVELS):
@@ -84,42 +84,26 @@ def settle_leg(
         if level == 0 or differs:
             pelvis = settle_base(body, rom, programme, x, level)
             leg = placed(body, rom, programme, side, pelvis, x, level, lift)
-        read_leg(body, rom, hips[side], programme, side, leg, level, legs[level])
+            read_leg(body, programme, side, leg, legs[level])
+        else:
+            legs[level] = legs[0]
+        read_range(rom, client.hips[side], programme, side, level, legs[level])
 
 
 @compiled
-def settle(
-    body: Record,
-    rom: Any,
-    hips: Any,
-    seen: Any,
-    programme: Record,
-    x: Any,
-    case: Record,
-    left: Any,
-    right: Any,
-    posture: Record,
-) -> None:
+def settle(client: Client, programme: Record, x: Any, case: Record, left: Any, right: Any, posture: Record) -> None:
     """A whole posture from its placed legs, into ``posture``, which counts already as what the recipe always does."""
-    pad_cm = settle_trunk(body, rom, hips, seen, programme, x, case, left, right, posture)
-    settle_rest(body, rom, seen, programme, x, case, left, right, pad_cm, posture)
+    pad_cm = settle_trunk(client, programme, x, case, left, right, posture)
+    settle_rest(client, programme, x, case, left, right, pad_cm, posture)
 
 
 @compiled
 def settle_trunk(
-    body: Record,
-    rom: Any,
-    hips: Any,
-    seen: Any,
-    programme: Record,
-    x: Any,
-    case: Record,
-    left: Any,
-    right: Any,
-    posture: Record,
+    client: Client, programme: Record, x: Any, case: Record, left: Any, right: Any, posture: Record
 ) -> float:
     """The first part of a posture, which decides most: how far the trunk leans and how pelvis and spine share it, with what
     that closes the hips by. Gives how thick the pad is that the base has, cm."""
+    body, rom, hips, seen = client.bodies[0], client.rom, client.hips, client.seen
     meet_everything(posture)
     count_as(programme, x, case, posture)
     leans = programme.stands_by == Base.STAND_LEANING
@@ -132,12 +116,11 @@ def settle_trunk(
         bound_base(posture, seen)
     come_down(body, programme, x, left, right, posture, seen)
     for level in range(LEVELS):
-        lean, pitch = posture.lean[level], posture.pitch[level]
-        show_upper(programme, x, pitch, posture.flexion[level], lean, level, posture)
-        for side in range(SIDES):
-            leg = left[level] if side == 0 else right[level]
-            show_leg(body, programme, side, leg, x, level, posture)
-            show_hip(rom, hips[side], side, leg, pitch, lean, level, posture)
+        show_upper(programme, x, posture.pitch[level], posture.flexion[level], posture.lean[level], level, posture)
+        show_leg(body, programme, 0, left[level], x, level, posture)
+        show_leg(body, programme, 1, right[level], x, level, posture)
+    show_hips(rom, hips[0], 0, left, posture)
+    show_hips(rom, hips[1], 1, right, posture)
     count_by_lean(programme, posture)
     if programme.rising:
         read_at_middle(posture)
@@ -146,18 +129,10 @@ def settle_trunk(
 
 @compiled
 def settle_rest(
-    body: Record,
-    rom: Any,
-    seen: Any,
-    programme: Record,
-    x: Any,
-    case: Record,
-    left: Any,
-    right: Any,
-    pad_cm: float,
-    posture: Record,
+    client: Client, programme: Record, x: Any, case: Record, left: Any, right: Any, pad_cm: float, posture: Record
 ) -> None:
     """The rest of a posture: weight, belly and what lies under knees and head, and what this body cannot do."""
+    body, rom, seen = client.bodies[0], client.rom, client.seen
     for level in range(LEVELS):
         show_rest(body, programme, x, left[level], right[level], pad_cm, level, case, posture)
     if programme.rising:

@@ -43,10 +43,8 @@ def percent_of(demand_deg: float, range_deg: float) -> float:
 
 
 @compiled
-def read_leg(
-    body: Record, rom: Any, hip: Record, programme: Record, side: int, leg: Placed, level: int, out: Record
-) -> None:
-    """One leg at one end of the ranges as a record: its joints, and everything it shows whatever the trunk does."""
+def read_leg(body: Record, programme: Record, side: int, leg: Placed, out: Record) -> None:
+    """One leg as a record: its joints, and what it shows whatever the trunk does and the client's ranges are."""
     rule = programme.leg[side]
     angles = leg.angles
     put(out.hip, leg.hip)
@@ -66,37 +64,43 @@ def read_leg(
     else:
         share = resting_foot_share(body, leg.hip, leg.knee, leg.ankle, leg.toes)
         out.carried = max(share, rule.least_share)
-    turning_range = rom[side, Motion.OPEN_EXTERNAL_ROTATION, level]
-    out.hip_use = percent_of(angles.abduction_deg, rom[side, Motion.OPEN_ABDUCTION, level])
-    out.opening = max(percent_of(angles.external_rotation_deg, turning_range), out.hip_use)
-    # A knee bent by just so much is not yet twisted, whatever rounding says.
-    takes_twist = leg.knee_flexion_deg > TWIST_FROM_KNEE_DEG + TOUCHING and rule.foot_held
-    out.twist = max(0.0, angles.external_rotation_deg - turning_range) if takes_twist else 0.0
     out.shin_slope = asind((leg.knee.z - leg.ankle.z) / body.lower_leg)
     out.sole_tilt = asind(dot(minus(leg.knee, leg.ankle), leg.toes) / body.lower_leg)
     out.kneecap = kneecap_share(asind((leg.hip.x - leg.knee.x) / body.thigh))
+    out.cos_out = cosd(angles.abduction_deg)
+
+
+@compiled
+def read_range(rom: Any, hip: Record, programme: Record, side: int, level: int, out: Record) -> None:
+    """What a leg shows against one end of the client's ranges."""
+    rule = programme.leg[side]
+    turning_range = rom[side, Motion.OPEN_EXTERNAL_ROTATION, level]
+    out.hip_use = percent_of(out.abduction, rom[side, Motion.OPEN_ABDUCTION, level])
+    out.opening = max(percent_of(out.rotation, turning_range), out.hip_use)
+    # A knee bent by just so much is not yet twisted, whatever rounding says.
+    takes_twist = out.knee_flexion > TWIST_FROM_KNEE_DEG + TOUCHING and rule.foot_held
+    out.twist = max(0.0, out.rotation - turning_range) if takes_twist else 0.0
     # Turning out beyond the range is left to the knee, flexion to the pelvis, opening to the share of its range that is
     # used: what is left is crossing over and turning in.
     out.beyond_range = 0.0
-    if not angles.near_singular:
-        crossed = -angles.abduction_deg - rom[side, Motion.HIP_ADDUCTION, level]
-        out.beyond_range = max(crossed, -angles.external_rotation_deg - rom[side, Motion.HIP_INTERNAL_ROTATION, level])
+    if not out.near_singular:
+        crossed = -out.abduction - rom[side, Motion.HIP_ADDUCTION, level]
+        out.beyond_range = max(crossed, -out.rotation - rom[side, Motion.HIP_INTERNAL_ROTATION, level])
     pinch = math.inf
     if hip.pinches:
-        pinch = pinches_at(hip, angles.abduction_deg, angles.external_rotation_deg)
+        pinch = pinches_at(hip, out.abduction, out.rotation)
     room = hip_room(
         rom[side, Motion.HIP_FLEXION, level],
         rom[side, Motion.STRAIGHT_LEG_RAISE, level],
-        leg.knee_flexion_deg,
-        angles.abduction_deg,
+        out.knee_flexion,
+        out.abduction,
         hip.coupling,
         pinch,
     )
-    out.room = room - angles.flexion_deg
+    out.room = room - out.flexion
     raised = rom[side, Motion.STRAIGHT_LEG_RAISE, Level.MIDDLE]
-    out.hamstrings = max(raised + hip.coupling * leg.knee_flexion_deg, 1.0)
-    out.cos_out = cosd(angles.abduction_deg)
-    out.behind = -rom[side, Motion.HIP_EXTENSION, level] - angles.flexion_deg
+    out.hamstrings = max(raised + hip.coupling * out.knee_flexion, 1.0)
+    out.behind = -rom[side, Motion.HIP_EXTENSION, level] - out.flexion
 
 
 @compiled
@@ -138,13 +142,28 @@ def show_sliding(programme: Record, left: Record, right: Record, level: int, pos
 
 
 @compiled
+def show_hips(rom: Any, hip: Record, side: int, legs: Any, posture: Record) -> None:
+    """What one hip closes by at the three ends of the ranges, with the pelvis tipped and the trunk over it."""
+    flexion, trunk, cos_out, closing, trunk_thigh = math.nan, math.nan, math.nan, 0.0, 0.0
+    for level in range(3):
+        leg = legs[level]
+        flexed, over = leg.flexion + posture.pitch[level], leg.flexion + posture.lean[level]
+        # ``hip_closing``, with the thigh's way out to the side worked out once for the leg. Ends of the ranges that do not
+        # differ close alike.
+        if flexed != flexion or leg.cos_out != cos_out:
+            closing = acosd(cosd(flexed) * leg.cos_out)
+        if over != trunk or leg.cos_out != cos_out:
+            trunk_thigh = acosd(cosd(over) * leg.cos_out)
+        flexion, trunk, cos_out = flexed, over, leg.cos_out
+        show_hip(rom, hip, side, leg, flexion, trunk, closing, trunk_thigh, level, posture)
+
+
+@compiled
 def show_hip(
-    rom: Any, hip: Record, side: int, leg: Record, pitch_deg: float, lean_deg: float, level: int, posture: Record
-) -> None:
-    """What one hip closes by, with the pelvis tipped and the trunk over it."""
-    flexion, trunk = leg.flexion + pitch_deg, leg.flexion + lean_deg
-    # ``hip_closing``, with the thigh's way out to the side worked out once for the leg.
-    closing, trunk_thigh = acosd(cosd(flexion) * leg.cos_out), acosd(cosd(trunk) * leg.cos_out)
+    rom: Any, hip: Record, side: int, leg: Record, flexion: float, trunk: float, closing: float, trunk_thigh: float,
+    level: int, posture: Record,
+) -> None:  # fmt: skip
+    """The same at one end: the flexion of the hip, and that of the trunk over the thigh; what either closes it by."""
     # A leg behind the body opens the hip: what closes it is flexion, of the pelvis or of the trunk.
     bend = max(closing, trunk_thigh) if flexion > 0 or trunk > 0 else 0.0
     used = percent_of(closing, rom[side, Motion.HIP_FLEXION, level]) if flexion > 0 else 0.0

@@ -213,33 +213,40 @@ class Setups(NamedTuple):
 
 
 class Tally(NamedTuple):
-    """What judging comes to so far: severities by kind and sizes by quantity, -1 where nothing was said yet, and what
-    something was said of, in lists that begin with their length."""
+    """What judging comes to so far: severities by kind and sizes by quantity, 0 where nothing is said, and what
+    something is said of, in lists that begin with their length."""
 
     severity: Any
     weight: Any
     kinds: Any
     quantities: Any
+
+
+class Said(NamedTuple):
+    """What is said of some cases, in a row for each: how many kinds and quantities that are (cases, 2), the kinds with their
+    severities and the quantities with their sizes (cases, room), and what else each comes to (cases,)."""
+
+    counts: Any
+    kinds: Any
+    severity: Any
+    quantities: Any
+    weight: Any
+    stages: Any
 
 
 class Before(NamedTuple):
-    """What was judged before: of each case the severities by kind, the sizes by quantity and what else it comes to. Only
-    kinds and quantities of which some case says something have a column. ``rows`` (m, n) are the cases of each set-up;
-    which of them weigh says ``weighs`` (m,)."""
+    """What was judged before. ``rows`` (m, n) are the cases of each set-up in what was said; which of them weigh says
+    ``weighs`` (m,)."""
 
-    kinds: Any
-    quantities: Any
-    severity: Any
-    weight: Any
-    stages: Any
+    said: Said
     rows: Any
     weighs: Any
 
 
 class Desk(NamedTuple):
     """Where judging is done: a posture (1,), where the read-out of each term stands, which limits are settled and which are
-    due (one row each for the pose and its way in; for trunk, rest and way in), and the tallies of the pose and of its way
-    in."""
+    due (one row each for the pose and its way in; for trunk, rest and way in), the tallies of the pose and of its way in,
+    and an outcome (1,). What lies on it counts for nothing when the next work begins."""
 
     postures: Any
     places: Any
@@ -247,6 +254,7 @@ class Desk(NamedTuple):
     agenda: Any
     tally: Tally
     of_way: Tally
+    outcomes: Any
 
 
 class Lifted(NamedTuple):

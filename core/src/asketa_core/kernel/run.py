@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import cache, cached_property
+from functools import cache, cached_property, lru_cache
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -28,6 +28,7 @@ from asketa_core.kernel.records import (
     Found,
     Lifted,
     LimitTable,
+    Said,
     Setups,
     Tally,
     many,
@@ -38,7 +39,6 @@ class Engine(NamedTuple):
     """What is compiled of the kernel."""
 
     settle_posture: Any
-    place_legs: Any
     judge_legs: Any
     bound_grid: Any
     judge_grid: Any
@@ -52,16 +52,20 @@ def engine() -> Engine:
     from asketa_core.kernel.compiled import directly  # noqa: PLC0415
 
     entries = (
-        search.settle_posture, search.place_legs, search.judge_legs, search.bound_grid, search.judge_grid,
+        search.settle_posture, search.judge_legs, search.bound_grid, search.judge_grid,
         judging.judge_each, ranking.keys_of,
     )  # fmt: skip
     return Engine(*(directly(entry) for entry in entries))
 
 
 MOST_SAID_OF_A_LEG = 16
-"""So many kinds or quantities anything is said of there is room for at first; more are seldom."""
+"""So many kinds or quantities of one leg there is room for at first; more are seldom."""
+
+BEFORE_ALL = -1
+"""A bound below that of every set-up: what has it is judged first."""
 
 NOTHING_BOUNDED, NO_TRADES = np.zeros(0, np.int64), many(0, TRADE)
+NO_SEVERITIES, NO_SIZES = np.zeros((0, 0), np.int8), np.zeros((0, 0))
 
 NO_LIMITS = LimitTable(many(0, LIMIT), many(0, TERM), np.zeros((len(Bound), 2), np.int64), 1, 1)
 
@@ -111,9 +115,9 @@ class Run:
         best found: a bound is never above what a set-up really comes to, so it is the first of the whole order.
         """
         bounds = self.bounds(trades) if bounded else np.zeros(len(self.xs), np.int64)
-        sequence = np.argsort(bounds, kind="stable") if bounded else np.arange(len(self.xs))
         if first is not None:
-            sequence = np.concatenate([[first], sequence[sequence != first]])
+            bounds[first] = BEFORE_ALL
+        sequence = np.argsort(bounds)
         best = np.zeros(1, np.int64)
         done = self._judged(sequence, bounds, trades, best, len(self.xs))
         return int(best[0]), done
@@ -123,7 +127,7 @@ class Run:
         found = np.zeros(len(self.xs), np.int64)
         engine().bound_grid(
             self.programmes, self._setups, self._before, *(leg.most_kept for leg in self._legs_judged[0]), trades,
-            empty_tally(*self._width), many(1, OUTCOME), found,
+            self._desk, found,
         )  # fmt: skip
         return found
 
@@ -141,15 +145,9 @@ class Run:
         """How many kinds and quantities are told apart."""
         return self.limits.kinds, self.limits.sizes
 
-    @cached_property
-    def placed(self) -> tuple[Any, Any]:
-        """Both legs as (cases, levels), placed once for each case of what moves them."""
-        found = []
-        for side, xs in enumerate(self._leg_xs):
-            legs = many((len(xs), len(Level)), LEG)
-            engine().place_legs(self.client, self.programmes, side, xs, legs)
-            found.append(legs)
-        return found[0], found[1]
+    @property
+    def _desk(self) -> Desk:
+        return desk_for(*self._width, len(self.limits.limits), len(self.limits.terms))
 
     @cached_property
     def _lifted(self) -> Lifted:
@@ -168,106 +166,100 @@ class Run:
 
     def _judge_leg(self, side: int, settled: Any, room: int = MOST_SAID_OF_A_LEG) -> JudgedLeg:
         xs, before = self._leg_xs[side], settled.copy()
-        tally, stages, most_kept = empty_tally(*self._width), many(len(xs), STAGE), np.zeros((len(xs), 2))
-        severity, weight = np.zeros((len(xs), room), np.int8), np.zeros((len(xs), room))
+        found = JudgedLeg(many((len(xs), len(Level)), LEG), nothing_said(len(xs), room), np.empty((len(xs), 2)))
         if not engine().judge_legs(
-            self.client, self.programmes, side, xs, self.placed[side], self.limits, self.phase, self.spares_gentle,
-            many(1, POSTURE), np.zeros(len(self.limits.terms), np.int64), settled,
-            np.zeros(len(self.limits.limits), np.int64), tally, severity, weight, stages, most_kept,
+            self.client, self.programmes, side, xs, self.limits, self.phase, self.spares_gentle, self._desk, found.legs,
+            settled, found.said, found.most_kept,
         ):  # fmt: skip
             settled[:] = before
             return self._judge_leg(side, settled, max(self._width))
-        return JudgedLeg(Said(listed(tally.kinds), listed(tally.quantities), severity, weight, stages), most_kept)
+        return found
 
     @cached_property
     def _before(self) -> Before:
         """All that is judged before a set-up's trunk is settled: the stages, and either leg."""
         legs, _ = self._legs_judged
-        said, rows, at = [*self.stages, *(leg.said for leg in legs)], [*self.stage_of], 0
-        rows += [self._setups.left_of, self._setups.right_of]
-        before_of = np.empty((len(said), len(self.xs)), np.int32)
-        for which, (each, of) in enumerate(zip(said, rows, strict=True)):
-            before_of[which] = of
-            before_of[which] += at
+        said = [*self.stages, *(leg.said for leg in legs)]
+        of = [*self.stage_of, self._setups.left_of, self._setups.right_of]
+        rows, at = np.empty((len(said), len(self.xs)), np.int32), 0
+        for which, each in enumerate(said):
+            np.add(of[which], at, out=rows[which])
             at += len(each.stages)
-        return one_after_another(said, before_of, np.array([*self.weighs, True, True], dtype=np.int8))
+        return Before(one_after_another(said), rows, np.array([*self.weighs, True, True], dtype=np.int8))
 
     def _judged(self, sequence: Any, bounds: Any, trades: Any, best: Any, kept: int) -> Done:
         """Some set-ups in a sequence; outcomes of all of them are ``kept``, or of the last."""
-        n, (kinds, sizes), limits = len(self.xs), self._width, len(self.limits.limits)
-        rows = n if self.keep_tables else 0
+        (left, right), settled = self._legs_judged
+        n, postures = len(self.xs), many(1, POSTURE)
         found = Found(
-            many(kept, OUTCOME), np.zeros((rows, kinds), np.int8), np.zeros((rows, sizes)),
-            np.zeros((MOST_MARKS, 3), np.int8), self.wanted, np.zeros((len(self.wanted), n, len(Level))),
+            many(kept, OUTCOME), np.zeros((n, self.limits.kinds), np.int8) if self.keep_tables else NO_SEVERITIES,
+            np.zeros((n, self.limits.sizes)) if self.keep_tables else NO_SIZES, np.zeros((MOST_MARKS, 3), np.int8),
+            self.wanted, np.zeros((len(self.wanted), n, len(Level))),
         )  # fmt: skip
-        settled = np.zeros((2, limits), np.int8)
-        settled[0] = self._legs_judged[1]
-        tally = empty_tally(kinds, sizes)
-        of_way = tally._replace(weight=np.full(sizes, -1.0), quantities=np.zeros(1 + sizes, np.int64))
-        postures = many(1, POSTURE)
-        places, agenda = np.zeros(len(self.limits.terms), np.int64), np.zeros((3, limits), np.int64)
-        desk = Desk(postures, places, settled, agenda, tally, of_way)
         engine().judge_grid(
             self.client, self.programmes, self._setups, self.limits, self.phase, self.way_phase, self.spares_gentle,
-            self._before, *self.placed, self._lifted, desk, found, sequence, bounds, trades, best,
+            self._before, left.legs, right.legs, settled, self._lifted, self._desk._replace(postures=postures), found,
+            sequence, bounds, trades, best,
         )  # fmt: skip
         return Done(found.outcomes, found.severities, found.weights, found.marks, found.read, postures)
 
 
-class Said(NamedTuple):
-    """What is said of some cases: the kinds and quantities of which anything is, with a column each for severities and sizes
-    (there may be further columns, which are empty), and what else the cases come to."""
-
-    kinds: Any
-    quantities: Any
-    severity: Any
-    weight: Any
-    stages: Any
-
-
 class JudgedLeg(NamedTuple):
-    """What each case of one leg comes to, and the most of the client's range it leaves to work in for either side as the
-    worked one (cases, 2)."""
+    """Every case of a leg at the three ends of the ranges (cases, levels), what each comes to, and the most of the client's
+    range it leaves to work in for either side as the worked one (cases, 2)."""
 
+    legs: Any
     said: Said
     most_kept: Any
 
 
+def nothing_said(cases: int, room: int) -> Said:
+    """Rows in which nothing is said yet."""
+    return Said(
+        np.zeros((cases, 2), np.int16), np.empty((cases, room), np.int16), np.empty((cases, room), np.int8),
+        np.empty((cases, room), np.int16), np.empty((cases, room)), many(cases, STAGE),
+    )  # fmt: skip
+
+
 def said_in(severity: Any, weight: Any, stages: Any) -> Said:
-    """The same of tables by kind and by quantity."""
-    kinds, quantities = np.flatnonzero(severity.any(axis=0)), np.flatnonzero(weight.any(axis=0))
-    return Said(kinds, quantities, severity[:, kinds], weight[:, quantities], stages)
-
-
-def listed(numbers: Any) -> Any:
-    """What is on a list that begins with its length."""
-    return numbers[1 : 1 + numbers[0]]
-
-
-def empty_tally(kinds: int, sizes: int) -> Tally:
-    """A tally in which nothing is said."""
-    return Tally(
-        np.full(kinds, -1, np.int8), np.full(sizes, -1.0), np.zeros(1 + kinds, np.int64), np.zeros(1 + sizes, np.int64)
+    """What is said in tables by kind and by quantity."""
+    cases = len(stages)
+    counts = np.stack([(severity > 0).sum(axis=1), (weight > 0).sum(axis=1)], axis=1).astype(np.int16)
+    found = nothing_said(cases, max(int(counts.max(initial=0)), MOST_SAID_OF_A_LEG))._replace(
+        counts=counts, stages=stages
     )
+    for table, numbers, values in (
+        (severity, found.kinds, found.severity), (weight, found.quantities, found.weight),
+    ):  # fmt: skip
+        # What is said first, in its own order.
+        first = np.argsort(table <= 0, axis=1, kind="stable")[:, : numbers.shape[1]]
+        numbers[:, : first.shape[1]], values[:, : first.shape[1]] = first, np.take_along_axis(table, first, axis=1)
+    return found
 
 
-def one_after_another(said: Sequence[Said], rows: Any, weighs: Any) -> Before:
-    """What is said of several things' cases in one table; ``rows`` (m, n) are the cases of each set-up in it."""
-    size = sum(len(each.stages) for each in said)
-    kinds, quantities = (sorted({int(k) for each in said for k in each[which]}) for which in (0, 1))
-    severity, weight = np.zeros((size, len(kinds)), np.int8), np.zeros((size, len(quantities)))
-    stages, at = many(size, STAGE), 0
-    for each in said:
-        here = slice(at, at + len(each.stages))
-        for column, kind in enumerate(each.kinds):
-            severity[here, kinds.index(kind)] = each.severity[:, column]
-        for column, quantity in enumerate(each.quantities):
-            weight[here, quantities.index(quantity)] = each.weight[:, column]
-        stages[here] = each.stages
-        at += len(each.stages)
-    return Before(
-        np.array(kinds, dtype=np.int64), np.array(quantities, dtype=np.int64), severity, weight, stages, rows, weighs
-    )
+@lru_cache(maxsize=64)
+def desk_for(kinds: int, sizes: int, limits: int, terms: int) -> Desk:
+    """Where as many limits are judged: the same for all work, since the engine does one thing at a time."""
+    tally = Tally(np.zeros(kinds, np.int8), np.zeros(sizes), *(np.zeros(1 + most, np.int64) for most in (kinds, sizes)))
+    of_way = tally._replace(weight=np.zeros(sizes), quantities=np.zeros(1 + sizes, np.int64))
+    return Desk(
+        many(1, POSTURE), np.zeros(terms, np.int64), np.zeros((2, limits), np.int8), np.zeros((3, limits), np.int64),
+        tally, of_way, many(1, OUTCOME),
+    )  # fmt: skip
+
+
+def one_after_another(said: Sequence[Said]) -> Said:
+    """What is said of several things' cases, in rows that all have the room of the widest."""
+    room = max(each.kinds.shape[1] for each in said)
+    return Said(*map(np.concatenate, zip(*(widened(each, room) for each in said), strict=True)))
+
+
+def widened(said: Said, room: int) -> Said:
+    """The same in rows with more room."""
+    more = ((0, 0), (0, room - said.kinds.shape[1]))
+    if more == ((0, 0), (0, 0)):
+        return said
+    return Said(said.counts, *(np.pad(table, more) for table in said[1:5]), said.stages)
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Any
+from typing import Any, NamedTuple
 
 from numba import boolean, float64, int8, int64, void
 
@@ -11,7 +11,7 @@ from asketa_core.kernel.agenda import choose
 from asketa_core.kernel.bounds import bound_leg
 from asketa_core.kernel.codes import Read, Who
 from asketa_core.kernel.compiled import compiled, entry
-from asketa_core.kernel.judging import is_possible, judge_some, missing, weigh_bounds
+from asketa_core.kernel.judging import is_possible, judge_one, judge_some, missing, weigh_bounds
 from asketa_core.kernel.posture import (
     LEVELS,
     count_always,
@@ -31,7 +31,7 @@ from asketa_core.kernel.ranking import (
     shows_works,
 )
 from asketa_core.kernel.readings import show_leg
-from asketa_core.kernel.records import Before, Client, Desk, Found, Lifted, LimitTable, Record, Setups, Tally
+from asketa_core.kernel.records import Before, Client, Desk, Found, Lifted, LimitTable, Record, Said, Setups, Tally
 from asketa_core.kernel.signatures import (
     BEFORE,
     CASES,
@@ -42,15 +42,16 @@ from asketa_core.kernel.signatures import (
     LIFTED,
     LIMIT_TABLE,
     ONE_LEG,
-    OUTCOMES,
     POSTURES,
     PROGRAMMES,
+    SAID,
     SETUPS,
-    STAGES,
-    TALLY,
     TRADES,
 )
-from asketa_core.kernel.tally import begin, cautioned, clear, clear_sizes, count, keep, keep_said
+from asketa_core.kernel.tally import begin, clear, clear_sizes, count, keep, keep_said
+
+NOTHING_FOUND = 2**62
+"""A key behind that of every set-up: whatever is found first comes before it."""
 
 UNCHOSEN = -1
 """How many limits are due before they are chosen."""
@@ -62,54 +63,51 @@ def settle_posture(
 ) -> None:
     """One set-up by itself: its legs at the three ends of the ranges, and its posture. ``cases`` and ``postures`` hold
     one."""
-    body, programme, posture = client.bodies[0], programmes[0], postures[0]
-    settle_leg(body, client.rom, client.hips, programme, 0, x, lift_cm, left)
-    settle_leg(body, client.rom, client.hips, programme, 1, x, lift_cm, right)
+    programme, posture = programmes[0], postures[0]
+    settle_leg(client, programme, 0, x, lift_cm, left)
+    settle_leg(client, programme, 1, x, lift_cm, right)
     count_always(programme, posture)
-    settle(body, client.rom, client.hips, client.seen, programme, x, cases[0], left, right, posture)
-
-
-@entry(void(CLIENT, PROGRAMMES, int64, float64[:, ::1], LEGS))
-def place_legs(client: Client, programmes: Any, side: int, xs: Any, legs: Any) -> None:
-    """One leg for each case of what moves it, at the three ends of the ranges: ``legs`` is (cases, 3). ``programmes`` holds
-    one: a record by itself is slow to hand over."""
-    body, programme = client.bodies[0], programmes[0]
-    for at in range(len(xs)):
-        settle_leg(body, client.rom, client.hips, programme, side, xs[at], 0.0, legs[at])
+    settle(client, programme, x, cases[0], left, right, posture)
 
 
 @entry(
     boolean(
-        CLIENT, PROGRAMMES, int64, float64[:, ::1], LEGS, LIMIT_TABLE, int64, boolean, POSTURES, int64[::1], int8[::1],
-        int64[::1], TALLY, int8[:, ::1], float64[:, ::1], STAGES, float64[:, ::1],
+        CLIENT, PROGRAMMES, int64, float64[:, ::1], LIMIT_TABLE, int64, boolean, DESK, LEGS, int8[::1], SAID,
+        float64[:, ::1],
     )
 )  # fmt: skip
 def judge_legs(
-    client: Client, programmes: Any, side: int, xs: Any, legs: Any, table: LimitTable, phase: int, spares_gentle: bool,
-    postures: Any, places: Any, settled: Any, agenda: Any, tally: Tally, severities: Any, weights: Any, stages: Any,
-    most_kept: Any,
+    client: Client, programmes: Any, side: int, xs: Any, table: LimitTable, phase: int, spares_gentle: bool, desk: Desk,
+    legs: Any, settled: Any, said: Said, most_kept: Any,
 ) -> bool:  # fmt: skip
-    """What each case of one leg comes to by itself, with a column for every kind and quantity the tally lists in the end;
-    false where there is no room for so many. ``most_kept`` (cases, 2) is the most of the client's range it leaves to work
-    in, for either side as the worked one; ``settled`` says of every limit whether it is judged with this or the leg before.
-    ``postures`` is empty room for one."""
-    body, programme, posture = client.bodies[0], programmes[0], postures[0]
+    """One leg for each case of what moves it, placed at the three ends of the ranges into ``legs`` (cases, 3), and what it
+    comes to by itself, into ``said``; false where that has no room for so much.
+
+    ``most_kept`` (cases, 2) is the most of the client's range it leaves to work in, for either side as the worked one;
+    ``settled`` says of every limit whether it is judged with this or the leg before. ``programmes`` holds one: a record by
+    itself is slow to hand over.
+    """
+    programme, posture, tally, agenda = programmes[0], desk.postures[0], desk.tally, desk.agenda[0]
     exempt, due = programme.exempt_from_band != 0, 0
     count_always(programme, posture)
+    for read in range(len(posture.there)):
+        for who in range(3):
+            posture.there[read, who] = 0
     for at in range(len(xs)):
+        settle_leg(client, programme, side, xs[at], 0.0, legs[at])
         for level in range(LEVELS):
             leg = legs[at, level]
-            show_leg(body, programme, side, leg, xs[at], level, posture)
+            show_leg(client.bodies[0], programme, side, leg, xs[at], level, posture)
             posture.read[Read.HIP_USE_PERCENT, side, level] = leg.hip_use
             posture.read[Read.HIP_EXTENSION, side, level] = -math.inf
         meet_everything(posture)
         bound_leg(posture, client.seen, client.rom, programme, side, legs[at])
         if at == 0:
-            due = choose(table, programme, phase, spares_gentle, posture, True, places, settled, agenda)
+            due = choose(table, programme, phase, spares_gentle, posture, True, desk.places, settled, agenda)
         clear(tally)
-        stage = stages[at]
-        stage.margin = judge_some(table, places, agenda[:due], posture, exempt, tally)
-        if not keep_said(tally, severities[at], weights[at]):
+        stage = said.stages[at]
+        stage.margin = judge_some(table, desk.places, agenda[:due], posture, exempt, tally)
+        if not keep_said(tally, said, at):
             return False
         # What only the worst end of the ranges passes may turn out to be missed by the middle as well, and what is missing
         # is summed up where both legs are seen.
@@ -126,13 +124,13 @@ def key_so_far(tally: Tally, outcome: Record, off: int, trade: Record) -> int:
     return key_of(outcome, off, trade)
 
 
-@entry(void(PROGRAMMES, SETUPS, BEFORE, float64[:, ::1], float64[:, ::1], TRADES, TALLY, OUTCOMES, int64[::1]))
+@entry(void(PROGRAMMES, SETUPS, BEFORE, float64[:, ::1], float64[:, ::1], TRADES, DESK, int64[::1]))
 def bound_grid(
-    programmes: Any, setups: Setups, before: Before, left_kept: Any, right_kept: Any, trades: Any, tally: Tally,
-    outcomes: Any, bounds: Any,
+    programmes: Any, setups: Setups, before: Before, left_kept: Any, right_kept: Any, trades: Any, desk: Desk,
+    bounds: Any,
 ) -> None:  # fmt: skip
     """The key each set-up has at the least. Its legs are among what was judged before."""
-    programme, outcome = programmes[0], outcomes[0]
+    programme, outcome, tally = programmes[0], desk.outcomes[0], desk.tally
     worked = programme.worked
     for at in range(len(bounds)):
         begin(tally, before, at, outcome)
@@ -141,6 +139,38 @@ def bound_grid(
         if programme.shared:
             kept = max(kept, min(left[1 - worked], right[1 - worked]))
         bounds[at] = key_so_far(tally, outcome, off_purpose_at_least(kept), trades[at])
+
+
+@compiled
+def falls_behind(tally: Tally, outcome: Record, off: int, trades: Any, at: int, best_key: int) -> bool:
+    """Whether a set-up can no longer come before the best found so far."""
+    return best_key < NOTHING_FOUND and key_so_far(tally, outcome, off, trades[at]) > best_key
+
+
+class Part(NamedTuple):
+    """The smallest margin of some limits in units of error, and whether the set-up was left before all were judged."""
+
+    margin: float
+    left: bool
+
+
+@compiled
+def judge_while(
+    table: LimitTable, places: Any, agenda: Any, posture: Record, exempt: bool, tally: Tally, outcome: Record, off: int,
+    trades: Any, at: int, best_key: int,
+) -> Part:  # fmt: skip
+    """Limits on an agenda one by one, as long as the set-up can still come before the best. What one is left for goes to the
+    front of the agenda: the next ones are likely to be left for the same."""
+    nearest = math.inf
+    if falls_behind(tally, outcome, off, trades, at, best_key):
+        return Part(nearest, True)
+    for due in range(len(agenda)):
+        found = judge_one(table, agenda[due], places, posture, exempt, tally)
+        nearest = min(nearest, found.margin)
+        if found.severity > 0 and falls_behind(tally, outcome, off, trades, at, best_key):
+            agenda[0], agenda[due] = agenda[due], agenda[0]
+            return Part(nearest, True)
+    return Part(nearest, False)
 
 
 @compiled
@@ -169,19 +199,18 @@ def judge_way(
 ) -> int:  # fmt: skip
     """The worked foot on its way into a pose, as high as it is lifted: said, and weighing nothing. ``left`` and ``right`` are
     the legs in the pose itself. Gives how many limits are ``due`` there, chosen when the first foot is lifted."""
-    body, posture, exempt = client.bodies[0], desk.postures[0], programme.exempt_from_band != 0
-    rom, hips, seen, x, case = client.rom, client.hips, client.seen, setups.xs[at], setups.cases[at]
+    posture, exempt, x, case = desk.postures[0], programme.exempt_from_band != 0, setups.xs[at], setups.cases[at]
     of_left = programme.worked == Who.LEFT
     of_leg = setups.left_of[at] if of_left else setups.right_of[at]
     for lift in range(len(lifted.heights_cm)):
         leg = lifted.legs[lift, of_leg]
         if not lifted.placed[lift, of_leg]:
-            settle_leg(body, rom, hips, programme, programme.worked, x, lifted.heights_cm[lift], leg)
+            settle_leg(client, programme, programme.worked, x, lifted.heights_cm[lift], leg)
             lifted.placed[lift, of_leg] = 1
         if of_left:
-            settle(body, rom, hips, seen, programme, x, case, leg, right, posture)
+            settle(client, programme, x, case, leg, right, posture)
         else:
-            settle(body, rom, hips, seen, programme, x, case, left, leg, posture)
+            settle(client, programme, x, case, left, leg, posture)
         if due == UNCHOSEN:
             due = choose(
                 table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[1], desk.agenda[2]
@@ -190,20 +219,20 @@ def judge_way(
         nearest = judge_some(table, desk.places, desk.agenda[2, :due], posture, exempt, desk.of_way)
         weigh_bounds(posture, table.quantities, desk.of_way)
         add_posture(posture, nearest, outcome)
-        outcome.on_the_way = outcome.on_the_way + cautioned(desk.of_way)
+        outcome.on_the_way = outcome.on_the_way + desk.of_way.quantities[0]
     return due
 
 
 @entry(
     void(
-        CLIENT, PROGRAMMES, SETUPS, LIMIT_TABLE, int64, int64, boolean, BEFORE, LEGS, LEGS, LIFTED, DESK, FOUND,
+        CLIENT, PROGRAMMES, SETUPS, LIMIT_TABLE, int64, int64, boolean, BEFORE, LEGS, LEGS, int8[::1], LIFTED, DESK, FOUND,
         int64[::1], int64[::1], TRADES, int64[::1],
     )
 )  # fmt: skip
 def judge_grid(
     client: Client, programmes: Any, setups: Setups, table: LimitTable, phase: int, way_phase: int, spares_gentle: bool,
-    before: Before, left: Any, right: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any, bounds: Any,
-    trades: Any, best: Any,
+    before: Before, left: Any, right: Any, settled: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any,
+    bounds: Any, trades: Any, best: Any,
 ) -> None:  # fmt: skip
     """Set-ups of a grid in a sequence; see ``Run``, which makes what is handed in.
 
@@ -211,43 +240,49 @@ def judge_grid(
     rest of it, and last its way in. With ``bounds``, the key each has at the least, only the best is looked for: a set-up is
     left as soon as it cannot come before the best found so far, and ``best`` (1,) takes the row of that.
     """
-    body, programme, posture, tally = client.bodies[0], programmes[0], desk.postures[0], desk.tally
-    rom, seen, exempt = client.rom, client.seen, programme.exempt_from_band != 0
+    programme, posture, tally = programmes[0], desk.postures[0], desk.tally
+    rom, exempt, places = client.rom, programme.exempt_from_band != 0, desk.places
     by_trunk, by_rest, by_way, works_shown = 0, 0, UNCHOSEN, False
-    searching, best_key, best_row = len(bounds) > 0, -1, -1
+    searching, best_key, best_row = len(bounds) > 0, NOTHING_FOUND, -1
     count_always(programme, posture)
+    for which in range(len(settled)):
+        desk.settled[0, which], desk.settled[1, which] = settled[which], 0
     for step in range(len(sequence)):
         at = sequence[step]
-        compares = searching and best_row >= 0
-        if compares and bounds[at] > best_key:
+        if searching and bounds[at] > best_key:
             break
         x, case, outcome = setups.xs[at], setups.cases[at], found.outcomes[at % len(found.outcomes)]
         here, there = left[setups.left_of[at]], right[setups.right_of[at]]
         begin(tally, before, at, outcome)
-        pad_cm = settle_trunk(body, rom, client.hips, seen, programme, x, case, here, there, posture)
+        pad_cm = settle_trunk(client, programme, x, case, here, there, posture)
         if step == 0:
             works_shown = shows_works(programme, posture)
             by_trunk = choose(
-                table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[0], desk.agenda[0]
+                table, programme, phase, spares_gentle, posture, False, places, desk.settled[0], desk.agenda[0]
             )
-        nearest = judge_some(table, desk.places, desk.agenda[0, :by_trunk], posture, exempt, tally)
-        if compares:
-            off = off_purpose(purpose_kept(programme, rom, posture)) if works_shown else 1
-            if key_so_far(tally, outcome, off, trades[at]) > best_key:
-                continue
-        settle_rest(body, rom, seen, programme, x, case, here, there, pad_cm, posture)
+        off = off_purpose(purpose_kept(programme, rom, posture)) if searching and works_shown else 1
+        upper = judge_while(
+            table, places, desk.agenda[0, :by_trunk], posture, exempt, tally, outcome, off, trades, at, best_key
+        )
+        if upper.left:
+            continue
+        settle_rest(client, programme, x, case, here, there, pad_cm, posture)
         if step == 0:
             by_rest = choose(
-                table, programme, phase, spares_gentle, posture, False, desk.places, desk.settled[0], desk.agenda[1]
+                table, programme, phase, spares_gentle, posture, False, places, desk.settled[0], desk.agenda[1]
             )
-        further = judge_some(table, desk.places, desk.agenda[1, :by_rest], posture, exempt, tally)
-        weigh_bounds(posture, table.quantities, tally)
-        add_posture(posture, min(nearest, further), outcome)
         outcome.purpose = purpose_kept(programme, rom, posture)
         off = off_purpose(outcome.purpose)
+        weigh_bounds(posture, table.quantities, tally)
+        lower = judge_while(
+            table, places, desk.agenda[1, :by_rest], posture, exempt, tally, outcome, off, trades, at, best_key
+        )
+        if lower.left:
+            continue
+        add_posture(posture, min(upper.margin, lower.margin), outcome)
         if not searching:
             read_off(posture, found, at)
-        if compares and len(lifted.heights_cm) > 0 and key_so_far(tally, outcome, off, trades[at]) > best_key:
+        if len(lifted.heights_cm) > 0 and falls_behind(tally, outcome, off, trades, at, best_key):
             continue
         by_way = judge_way(
             client, programme, setups, at, table, way_phase, spares_gentle, here, there, lifted, desk, by_way, outcome

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from numba import float64, from_dtype, int8, int32, int64, types
+from numba import float64, from_dtype, int8, int16, int32, int64, types
 
 from asketa_core.kernel.records import (
     BODY,
@@ -25,6 +25,7 @@ from asketa_core.kernel.records import (
     Found,
     Lifted,
     LimitTable,
+    Said,
     Setups,
     Tally,
 )
@@ -47,7 +48,8 @@ CLIENT = tuple_of((BODIES, ROM, HIPS, SEEN), Client)
 LIMIT_TABLE = tuple_of((LIMITS, TERMS, int64[:, ::1], int64, int64), LimitTable)
 SETUPS = tuple_of((float64[:, ::1], CASES, int32[::1], int32[::1]), Setups)
 TALLY = tuple_of((int8[::1], float64[::1], int64[::1], int64[::1]), Tally)
-BEFORE = tuple_of((int64[::1], int64[::1], int8[:, ::1], float64[:, ::1], STAGES, int32[:, ::1], int8[::1]), Before)
-DESK = tuple_of((POSTURES, int64[::1], int8[:, ::1], int64[:, ::1], TALLY, TALLY), Desk)
+SAID = tuple_of((int16[:, ::1], int16[:, ::1], int8[:, ::1], int16[:, ::1], float64[:, ::1], STAGES), Said)
+BEFORE = tuple_of((SAID, int32[:, ::1], int8[::1]), Before)
+DESK = tuple_of((POSTURES, int64[::1], int8[:, ::1], int64[:, ::1], TALLY, TALLY, OUTCOMES), Desk)
 LIFTED = tuple_of((float64[::1], from_dtype(LEG)[:, :, ::1], int8[:, ::1]), Lifted)
 FOUND = tuple_of((OUTCOMES, int8[:, ::1], float64[:, ::1], int8[:, ::1], int64[:, ::1], float64[:, :, ::1]), Found)

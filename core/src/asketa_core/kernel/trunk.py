@@ -162,6 +162,9 @@ ROUNDS = 6
 STEP_SHARE = 0.7
 """Part of the trunk that comes down with the lean: where the pelvis has stopped, only the spine above it does."""
 
+DOWN_CM = 1e-10
+"""So near to its support it has come down: a straight trunk is at once."""
+
 
 class ComesDown(NamedTuple):
     """What a support asks of the trunk: the place of it that is ``below_c7_cm`` down its line (above, where negative) and
@@ -221,6 +224,8 @@ def lean_down(
         c7 = c7_height_cm(body, hip_z, share.pitch_deg, LUMBAR_SHARE * share.spine_flexion_deg, lean)
         high_by = c7 - down.below_c7_cm * cosd(lean) - down.front_cm * sind(lean) - down.height_cm
         lean = clip(lean + math.degrees(high_by / lever), 0.0, DEEPEST_LEAN_DEG)
+        if abs(high_by) < DOWN_CM:
+            break
     return Lowered(lean, max(high_by, -down.gives_cm - high_by, 0.0))
 
 

@@ -16,8 +16,8 @@ from numpy.typing import NDArray
 from asketa_core.body.encoding import client_of
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
-from asketa_core.kernel.records import Client
-from asketa_core.kernel.run import Run, Said, each_limit, said_in
+from asketa_core.kernel.records import Client, Said
+from asketa_core.kernel.run import Run, each_limit, said_in
 from asketa_core.limits.encoding import BOUND_ABOUT, OF_THE_BACK, PHASE_BITS, Encoded, encode
 from asketa_core.limits.model import Limit, Phase
 from asketa_core.poses.moments import Programme
