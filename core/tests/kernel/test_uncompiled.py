@@ -61,13 +61,6 @@ class Kept(TestCase):
             env={**os.environ, "ASKETA_ENGINE": folder, "PYTHONPATH": "src", **more},
         )  # fmt: skip
 
-    def test_the_core_is_imported_without_it(self) -> None:
-        code = "import sys, asketa_core; sys.exit('numba' in sys.modules)"
-        run = subprocess.run(
-            [sys.executable, "-c", code], cwd=CORE, check=False, env={**os.environ, "PYTHONPATH": "src"}
-        )
-        self.assertEqual(run.returncode, 0)
-
     def test_nothing_is_loaded_where_it_cannot_be_kept_and_it_is_said_why(self) -> None:
         refused = self.loaded_with("/proc/nowhere")
         self.assertNotEqual(refused.returncode, 0)

@@ -77,6 +77,11 @@ def compiled(function: Function) -> Function:
     return cast(Function, njit(**FROM_WITHIN)(function))
 
 
+def inlined(function: Function) -> Function:
+    """A function compiled into whatever calls it: to be handed its tables would take longer than what it does."""
+    return cast(Function, njit(forceinline=True, **FROM_WITHIN)(function))
+
+
 def entry(signature: object) -> Callable[[Function], Function]:
     """A function the rest of the core calls, compiled for the types of ``signature`` when its module is loaded."""
 

@@ -14,7 +14,7 @@ from typing import Any, NamedTuple
 from numba import boolean, int64, void
 
 from asketa_core.kernel.codes import Level, Met, Who
-from asketa_core.kernel.compiled import compiled, entry
+from asketa_core.kernel.compiled import compiled, entry, inlined
 from asketa_core.kernel.records import LimitTable, Record, Tally
 from asketa_core.kernel.shared import FLAG_SIZE, TOUCHING
 from asketa_core.kernel.signatures import LIMIT_TABLE, POSTURES, VERDICTS
@@ -106,7 +106,7 @@ def margin_at(term: Record, value: float, error: float) -> Margin:
     return Margin(slack / error, -math.inf if slack < -TOUCHING else math.inf)
 
 
-@compiled
+@inlined
 def judge(limit: Record, terms: Any, places: Any, posture: Record, exempt_from_band: bool) -> Verdict:
     """One limit against a posture; ``places`` says where the read-out of each term stands."""
     if limit.terms == 0:
@@ -178,7 +178,7 @@ def about(limit: Record, terms: Any, places: Any) -> int:
     return int(limit.quantity)
 
 
-@compiled
+@inlined
 def judge_some(
     table: LimitTable, places: Any, agenda: Any, posture: Record, exempt_from_band: bool, tally: Tally
 ) -> float:
@@ -190,7 +190,7 @@ def judge_some(
     return nearest
 
 
-@compiled
+@inlined
 def judge_one(
     table: LimitTable, which: int, places: Any, posture: Record, exempt_from_band: bool, tally: Tally
 ) -> Verdict:

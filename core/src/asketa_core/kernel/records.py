@@ -235,12 +235,23 @@ class Said(NamedTuple):
 
 
 class Before(NamedTuple):
-    """What was judged before. ``rows`` (m, n) are the cases of each set-up in what was said; which of them weigh says
-    ``weighs`` (m,)."""
+    """What was judged before. ``rows`` (m, n) are the cases of each set-up in what was said of stages; which of them weigh
+    says ``weighs`` (m,). The cases of the left leg begin at ``first[0]``, those of the right at ``first[1]``."""
 
     said: Said
     rows: Any
     weighs: Any
+    first: Any
+
+
+class Legs(NamedTuple):
+    """Every case of either leg at the three ends of the ranges (cases, levels), and the most of the client's range it leaves
+    to work in for either side as the worked one (cases, 2)."""
+
+    left: Any
+    right: Any
+    left_kept: Any
+    right_kept: Any
 
 
 class Desk(NamedTuple):

@@ -26,6 +26,7 @@ from asketa_core.kernel.records import (
     Client,
     Desk,
     Found,
+    Legs,
     Lifted,
     LimitTable,
     Said,
@@ -58,8 +59,8 @@ def engine() -> Engine:
     return Engine(*(directly(entry) for entry in entries))
 
 
-MOST_SAID_OF_A_LEG = 16
-"""So many kinds or quantities of one leg there is room for at first; more are seldom."""
+MOST_SAID = 16
+"""So many kinds or quantities of one case there is room for at first; more are seldom."""
 
 BEFORE_ALL = -1
 """A bound below that of every set-up: what has it is judged first."""
@@ -126,8 +127,7 @@ class Run:
         """The key each set-up has at the least, (n,): from its legs alone, and from what goes before and after."""
         found = np.zeros(len(self.xs), np.int64)
         engine().bound_grid(
-            self.programmes, self._setups, self._before, *(leg.most_kept for leg in self._legs_judged[0]), trades,
-            self._desk, found,
+            self.programmes, self._setups, self._so_far.before, self._so_far.legs, trades, self._desk, found
         )  # fmt: skip
         return found
 
@@ -159,37 +159,35 @@ class Run:
         )  # fmt: skip
 
     @cached_property
-    def _legs_judged(self) -> tuple[list[JudgedLeg], Any]:
-        """Every case of either leg judged by itself, and which limits need not be judged again."""
-        settled = np.zeros(len(self.limits.limits), np.int8)
-        return [self._judge_leg(side, settled) for side in (0, 1)], settled
-
-    def _judge_leg(self, side: int, settled: Any, room: int = MOST_SAID_OF_A_LEG) -> JudgedLeg:
-        xs, before = self._leg_xs[side], settled.copy()
-        found = JudgedLeg(many((len(xs), len(Level)), LEG), nothing_said(len(xs), room), np.empty((len(xs), 2)))
-        if not engine().judge_legs(
-            self.client, self.programmes, side, xs, self.limits, self.phase, self.spares_gentle, self._desk, found.legs,
-            settled, found.said, found.most_kept,
-        ):  # fmt: skip
-            settled[:] = before
-            return self._judge_leg(side, settled, max(self._width))
+    def _so_far(self) -> SoFar:
+        """What is judged before a set-up's trunk is settled."""
+        room = max([MOST_SAID, *(each.kinds.shape[1] for each in self.stages)])
+        found = self._so_far_in(room) or self._so_far_in(max(*self._width, room))
+        assert found is not None, "there are no more kinds and quantities than that"
         return found
 
-    @cached_property
-    def _before(self) -> Before:
-        """All that is judged before a set-up's trunk is settled: the stages, and either leg."""
-        legs, _ = self._legs_judged
-        said = [*self.stages, *(leg.said for leg in legs)]
-        of = [*self.stage_of, self._setups.left_of, self._setups.right_of]
-        rows, at = np.empty((len(said), len(self.xs)), np.int32), 0
-        for which, each in enumerate(said):
-            np.add(of[which], at, out=rows[which])
+    def _so_far_in(self, room: int) -> SoFar | None:
+        """The same in rows with so much room; ``None`` where that is too little."""
+        left, right = self._leg_xs
+        at, rows = 0, np.empty((len(self.stages), len(self.xs)), np.int32)
+        said = nothing_said(sum(len(each.stages) for each in self.stages) + len(left) + len(right), room)
+        for which, each in enumerate(self.stages):
+            put_said(each, said, at)
+            np.add(self.stage_of[which], at, out=rows[which])
             at += len(each.stages)
-        return Before(one_after_another(said), rows, np.array([*self.weighs, True, True], dtype=np.int8))
+        before = Before(said, rows, np.array(self.weighs, dtype=np.int8), np.array([at, at + len(left)]))
+        placed = [np.empty((len(xs), len(Level)), LEG) for xs in (left, right)]
+        legs = Legs(*placed, *(np.empty((len(xs), 2)) for xs in (left, right)))
+        settled = np.empty(len(self.limits.limits), np.int8)
+        enough = engine().judge_legs(
+            self.client, self.programmes, left, right, self.limits, self.phase, self.spares_gentle, self._desk, legs,
+            settled, before,
+        )  # fmt: skip
+        return SoFar(legs, before, settled) if enough else None
 
     def _judged(self, sequence: Any, bounds: Any, trades: Any, best: Any, kept: int) -> Done:
         """Some set-ups in a sequence; outcomes of all of them are ``kept``, or of the last."""
-        (left, right), settled = self._legs_judged
+        legs, before, settled = self._so_far
         n, postures = len(self.xs), many(1, POSTURE)
         found = Found(
             many(kept, OUTCOME), np.zeros((n, self.limits.kinds), np.int8) if self.keep_tables else NO_SEVERITIES,
@@ -198,19 +196,18 @@ class Run:
         )  # fmt: skip
         engine().judge_grid(
             self.client, self.programmes, self._setups, self.limits, self.phase, self.way_phase, self.spares_gentle,
-            self._before, left.legs, right.legs, settled, self._lifted, self._desk._replace(postures=postures), found,
+            before, legs, settled, self._lifted, self._desk._replace(postures=postures), found,
             sequence, bounds, trades, best,
         )  # fmt: skip
         return Done(found.outcomes, found.severities, found.weights, found.marks, found.read, postures)
 
 
-class JudgedLeg(NamedTuple):
-    """Every case of a leg at the three ends of the ranges (cases, levels), what each comes to, and the most of the client's
-    range it leaves to work in for either side as the worked one (cases, 2)."""
+class SoFar(NamedTuple):
+    """Both legs placed, what was judged with them and before, and of every limit whether it was (limits,)."""
 
-    legs: Any
-    said: Said
-    most_kept: Any
+    legs: Legs
+    before: Before
+    settled: Any
 
 
 def nothing_said(cases: int, room: int) -> Said:
@@ -225,9 +222,7 @@ def said_in(severity: Any, weight: Any, stages: Any) -> Said:
     """What is said in tables by kind and by quantity."""
     cases = len(stages)
     counts = np.stack([(severity > 0).sum(axis=1), (weight > 0).sum(axis=1)], axis=1).astype(np.int16)
-    found = nothing_said(cases, max(int(counts.max(initial=0)), MOST_SAID_OF_A_LEG))._replace(
-        counts=counts, stages=stages
-    )
+    found = nothing_said(cases, max(int(counts.max(initial=0)), MOST_SAID))._replace(counts=counts, stages=stages)
     for table, numbers, values in (
         (severity, found.kinds, found.severity), (weight, found.quantities, found.weight),
     ):  # fmt: skip
@@ -248,18 +243,12 @@ def desk_for(kinds: int, sizes: int, limits: int, terms: int) -> Desk:
     )  # fmt: skip
 
 
-def one_after_another(said: Sequence[Said]) -> Said:
-    """What is said of several things' cases, in rows that all have the room of the widest."""
-    room = max(each.kinds.shape[1] for each in said)
-    return Said(*map(np.concatenate, zip(*(widened(each, room) for each in said), strict=True)))
-
-
-def widened(said: Said, room: int) -> Said:
-    """The same in rows with more room."""
-    more = ((0, 0), (0, room - said.kinds.shape[1]))
-    if more == ((0, 0), (0, 0)):
-        return said
-    return Said(said.counts, *(np.pad(table, more) for table in said[1:5]), said.stages)
+def put_said(some: Said, into: Said, at: int) -> None:
+    """Write rows among others that have as much room or more."""
+    here, room = slice(at, at + len(some.stages)), some.kinds.shape[1]
+    into.counts[here], into.stages[here] = some.counts, some.stages
+    into.kinds[here, :room], into.severity[here, :room] = some.kinds, some.severity
+    into.quantities[here, :room], into.weight[here, :room] = some.quantities, some.weight
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from numba import boolean, float64, int8, int64, void
 from asketa_core.kernel.agenda import choose
 from asketa_core.kernel.bounds import bound_leg
 from asketa_core.kernel.codes import Read, Who
-from asketa_core.kernel.compiled import compiled, entry
+from asketa_core.kernel.compiled import compiled, entry, inlined
 from asketa_core.kernel.judging import is_possible, judge_one, judge_some, missing, weigh_bounds
 from asketa_core.kernel.posture import (
     LEVELS,
@@ -31,7 +31,19 @@ from asketa_core.kernel.ranking import (
     shows_works,
 )
 from asketa_core.kernel.readings import show_leg
-from asketa_core.kernel.records import Before, Client, Desk, Found, Lifted, LimitTable, Record, Said, Setups, Tally
+from asketa_core.kernel.records import (
+    Before,
+    Client,
+    Desk,
+    Found,
+    Legs,
+    Lifted,
+    LimitTable,
+    Record,
+    Said,
+    Setups,
+    Tally,
+)
 from asketa_core.kernel.signatures import (
     BEFORE,
     CASES,
@@ -44,7 +56,6 @@ from asketa_core.kernel.signatures import (
     ONE_LEG,
     POSTURES,
     PROGRAMMES,
-    SAID,
     SETUPS,
     TRADES,
 )
@@ -70,24 +81,14 @@ def settle_posture(
     settle(client, programme, x, cases[0], left, right, posture)
 
 
-@entry(
-    boolean(
-        CLIENT, PROGRAMMES, int64, float64[:, ::1], LIMIT_TABLE, int64, boolean, DESK, LEGS, int8[::1], SAID,
-        float64[:, ::1],
-    )
-)  # fmt: skip
-def judge_legs(
-    client: Client, programmes: Any, side: int, xs: Any, table: LimitTable, phase: int, spares_gentle: bool, desk: Desk,
-    legs: Any, settled: Any, said: Said, most_kept: Any,
+@compiled
+def judge_leg(
+    client: Client, programme: Record, side: int, xs: Any, table: LimitTable, phase: int, spares_gentle: bool, desk: Desk,
+    legs: Any, settled: Any, said: Said, first: int, most_kept: Any,
 ) -> bool:  # fmt: skip
-    """One leg for each case of what moves it, placed at the three ends of the ranges into ``legs`` (cases, 3), and what it
-    comes to by itself, into ``said``; false where that has no room for so much.
-
-    ``most_kept`` (cases, 2) is the most of the client's range it leaves to work in, for either side as the worked one;
-    ``settled`` says of every limit whether it is judged with this or the leg before. ``programmes`` holds one: a record by
-    itself is slow to hand over.
-    """
-    programme, posture, tally, agenda = programmes[0], desk.postures[0], desk.tally, desk.agenda[0]
+    """One leg for each case of what moves it, placed at the three ends of the ranges into ``legs``, and what it comes to by
+    itself, into the rows from ``first`` on. What a limit said of the leg before is not said again."""
+    posture, tally, agenda = desk.postures[0], desk.tally, desk.agenda[0]
     exempt, due = programme.exempt_from_band != 0, 0
     count_always(programme, posture)
     for read in range(len(posture.there)):
@@ -105,9 +106,9 @@ def judge_legs(
         if at == 0:
             due = choose(table, programme, phase, spares_gentle, posture, True, desk.places, settled, agenda)
         clear(tally)
-        stage = said.stages[at]
+        stage = said.stages[first + at]
         stage.margin = judge_some(table, desk.places, agenda[:due], posture, exempt, tally)
-        if not keep_said(tally, said, at):
+        if not keep_said(tally, said, first + at):
             return False
         # What only the worst end of the ranges passes may turn out to be missed by the middle as well, and what is missing
         # is summed up where both legs are seen.
@@ -117,31 +118,54 @@ def judge_legs(
     return True
 
 
-@compiled
+@entry(
+    boolean(
+        CLIENT, PROGRAMMES, float64[:, ::1], float64[:, ::1], LIMIT_TABLE, int64, boolean, DESK, LEGS, int8[::1], BEFORE
+    )
+)  # fmt: skip
+def judge_legs(
+    client: Client, programmes: Any, left_xs: Any, right_xs: Any, table: LimitTable, phase: int, spares_gentle: bool,
+    desk: Desk, legs: Legs, settled: Any, before: Before,
+) -> bool:  # fmt: skip
+    """Both legs for each case of what moves them, placed into ``legs``, and what they come to, into their rows of what was
+    said before; false where those have no room for so much. ``settled`` is to say of every limit whether it is
+    judged with a leg. ``programmes`` holds one: a record by itself is slow to hand over."""
+    programme, said = programmes[0], before.said
+    for which in range(len(settled)):
+        settled[which] = 0
+    return judge_leg(
+        client, programme, 0, left_xs, table, phase, spares_gentle, desk, legs.left, settled, said, before.first[0],
+        legs.left_kept,
+    ) and judge_leg(
+        client, programme, 1, right_xs, table, phase, spares_gentle, desk, legs.right, settled, said, before.first[1],
+        legs.right_kept,
+    )  # fmt: skip
+
+
+@inlined
 def key_so_far(tally: Tally, outcome: Record, off: int, trade: Record) -> int:
     """The key of a set-up from what was judged of it; whatever is judged later only adds to it."""
     count(tally, outcome)
     return key_of(outcome, off, trade)
 
 
-@entry(void(PROGRAMMES, SETUPS, BEFORE, float64[:, ::1], float64[:, ::1], TRADES, DESK, int64[::1]))
+@entry(void(PROGRAMMES, SETUPS, BEFORE, LEGS, TRADES, DESK, int64[::1]))
 def bound_grid(
-    programmes: Any, setups: Setups, before: Before, left_kept: Any, right_kept: Any, trades: Any, desk: Desk,
-    bounds: Any,
-) -> None:  # fmt: skip
+    programmes: Any, setups: Setups, before: Before, legs: Legs, trades: Any, desk: Desk, bounds: Any
+) -> None:
     """The key each set-up has at the least. Its legs are among what was judged before."""
     programme, outcome, tally = programmes[0], desk.outcomes[0], desk.tally
     worked = programme.worked
     for at in range(len(bounds)):
-        begin(tally, before, at, outcome)
-        left, right = left_kept[setups.left_of[at]], right_kept[setups.right_of[at]]
+        begin(tally, before, setups, at, outcome)
+        left, right = legs.left_kept[setups.left_of[at]], legs.right_kept[setups.right_of[at]]
         kept = min(left[worked], right[worked])
         if programme.shared:
             kept = max(kept, min(left[1 - worked], right[1 - worked]))
         bounds[at] = key_so_far(tally, outcome, off_purpose_at_least(kept), trades[at])
 
 
-@compiled
+@inlined
 def falls_behind(tally: Tally, outcome: Record, off: int, trades: Any, at: int, best_key: int) -> bool:
     """Whether a set-up can no longer come before the best found so far."""
     return best_key < NOTHING_FOUND and key_so_far(tally, outcome, off, trades[at]) > best_key
@@ -154,7 +178,7 @@ class Part(NamedTuple):
     left: bool
 
 
-@compiled
+@inlined
 def judge_while(
     table: LimitTable, places: Any, agenda: Any, posture: Record, exempt: bool, tally: Tally, outcome: Record, off: int,
     trades: Any, at: int, best_key: int,
@@ -225,13 +249,13 @@ def judge_way(
 
 @entry(
     void(
-        CLIENT, PROGRAMMES, SETUPS, LIMIT_TABLE, int64, int64, boolean, BEFORE, LEGS, LEGS, int8[::1], LIFTED, DESK, FOUND,
+        CLIENT, PROGRAMMES, SETUPS, LIMIT_TABLE, int64, int64, boolean, BEFORE, LEGS, int8[::1], LIFTED, DESK, FOUND,
         int64[::1], int64[::1], TRADES, int64[::1],
     )
 )  # fmt: skip
 def judge_grid(
     client: Client, programmes: Any, setups: Setups, table: LimitTable, phase: int, way_phase: int, spares_gentle: bool,
-    before: Before, left: Any, right: Any, settled: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any,
+    before: Before, legs: Legs, settled: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any,
     bounds: Any, trades: Any, best: Any,
 ) -> None:  # fmt: skip
     """Set-ups of a grid in a sequence; see ``Run``, which makes what is handed in.
@@ -252,8 +276,8 @@ def judge_grid(
         if searching and bounds[at] > best_key:
             break
         x, case, outcome = setups.xs[at], setups.cases[at], found.outcomes[at % len(found.outcomes)]
-        here, there = left[setups.left_of[at]], right[setups.right_of[at]]
-        begin(tally, before, at, outcome)
+        here, there = legs.left[setups.left_of[at]], legs.right[setups.right_of[at]]
+        begin(tally, before, setups, at, outcome)
         pad_cm = settle_trunk(client, programme, x, case, here, there, posture)
         if step == 0:
             works_shown = shows_works(programme, posture)

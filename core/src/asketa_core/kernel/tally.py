@@ -9,14 +9,14 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from asketa_core.kernel.compiled import compiled
-from asketa_core.kernel.records import Before, Record, Said, Tally
+from asketa_core.kernel.compiled import inlined
+from asketa_core.kernel.records import Before, Record, Said, Setups, Tally
 from asketa_core.kernel.shared import TOUCHING
 
 CAUTION, ASK, STOP = 1, 2, 3
 
 
-@compiled
+@inlined
 def bite(tally: Tally, kind: int, severity: int) -> None:
     """Raise the severity of a kind of limit; a severity is above 0."""
     if tally.severity[kind] == 0:
@@ -25,7 +25,7 @@ def bite(tally: Tally, kind: int, severity: int) -> None:
     tally.severity[kind] = max(tally.severity[kind], severity)
 
 
-@compiled
+@inlined
 def weigh(tally: Tally, quantity: int, size: float) -> None:
     """Raise the size of the cautions about a quantity; a size is above 0."""
     if tally.weight[quantity] == 0.0:
@@ -34,7 +34,7 @@ def weigh(tally: Tally, quantity: int, size: float) -> None:
     tally.weight[quantity] = max(tally.weight[quantity], size)
 
 
-@compiled
+@inlined
 def clear_sizes(tally: Tally) -> None:
     """Begin anew with sizes."""
     for at in range(tally.quantities[0]):
@@ -42,7 +42,7 @@ def clear_sizes(tally: Tally) -> None:
     tally.quantities[0] = 0
 
 
-@compiled
+@inlined
 def clear(tally: Tally) -> None:
     """Begin anew."""
     for at in range(tally.kinds[0]):
@@ -51,7 +51,7 @@ def clear(tally: Tally) -> None:
     clear_sizes(tally)
 
 
-@compiled
+@inlined
 def count(tally: Tally, outcome: Record) -> None:
     """How many kinds stop or ask, how many quantities are cautioned, and their whole size, rounded up to halves."""
     stops, asks, whole = 0, 0, 0.0
@@ -65,7 +65,7 @@ def count(tally: Tally, outcome: Record) -> None:
     outcome.whole_size = max(math.ceil(whole * 2 - TOUCHING) / 2, 0.0) + 0.0
 
 
-@compiled
+@inlined
 def keep_said(tally: Tally, said: Said, row: int) -> bool:
     """Write what was said as a row; false where that has no room for so much."""
     kinds, quantities, room = tally.kinds[0], tally.quantities[0], said.kinds.shape[1]
@@ -81,7 +81,7 @@ def keep_said(tally: Tally, said: Said, row: int) -> bool:
     return True
 
 
-@compiled
+@inlined
 def keep(tally: Tally, severity: Any, weight: Any) -> None:
     """Write what was said into tables by kind and by quantity that hold nothing yet."""
     for at in range(tally.kinds[0]):
@@ -90,22 +90,28 @@ def keep(tally: Tally, severity: Any, weight: Any) -> None:
         weight[tally.quantities[at + 1]] = tally.weight[tally.quantities[at + 1]]
 
 
-@compiled
-def begin(tally: Tally, before: Before, at: int, outcome: Record) -> None:
+@inlined
+def begin(tally: Tally, before: Before, setups: Setups, at: int, outcome: Record) -> None:
     """A set-up with nothing judged yet but what was before. The way in and out is said and weighs nothing."""
     clear(tally)
     outcome.possible, outcome.margin, outcome.missing, outcome.on_the_way = 1, math.inf, 0.0, 0
-    said = before.said
     for which in range(len(before.rows)):
-        row, weighs = before.rows[which, at], before.weighs[which] != 0
-        for place in range(said.counts[row, 0]):
-            bite(tally, said.kinds[row, place], said.severity[row, place])
-        if weighs:
-            for place in range(said.counts[row, 1]):
-                weigh(tally, said.quantities[row, place], said.weight[row, place])
-        else:
-            outcome.on_the_way = outcome.on_the_way + said.counts[row, 1]
-        stage = said.stages[row]
-        outcome.margin = min(outcome.margin, stage.margin)
-        outcome.possible = outcome.possible and stage.possible
-        outcome.missing = outcome.missing + stage.missing
+        add_said(tally, before.said, before.rows[which, at], before.weighs[which] != 0, outcome)
+    add_said(tally, before.said, before.first[0] + setups.left_of[at], True, outcome)
+    add_said(tally, before.said, before.first[1] + setups.right_of[at], True, outcome)
+
+
+@inlined
+def add_said(tally: Tally, said: Said, row: int, weighs: bool, outcome: Record) -> None:
+    """Add what was said of one case."""
+    for place in range(said.counts[row, 0]):
+        bite(tally, said.kinds[row, place], said.severity[row, place])
+    if weighs:
+        for place in range(said.counts[row, 1]):
+            weigh(tally, said.quantities[row, place], said.weight[row, place])
+    else:
+        outcome.on_the_way = outcome.on_the_way + said.counts[row, 1]
+    stage = said.stages[row]
+    outcome.margin = min(outcome.margin, stage.margin)
+    outcome.possible = outcome.possible and stage.possible
+    outcome.missing = outcome.missing + stage.missing

@@ -46,7 +46,7 @@ def number_of(geometry: Geometry) -> int:
     return next(_numbers)
 
 
-class Recent:
+class RecentGrids:
     """The last grids up to so many set-ups. Variations are told apart by which they are, not by what they say."""
 
     def __init__(self, most: int = SETUPS_KEPT) -> None:

@@ -176,7 +176,7 @@ READ_AT_ONCE = 16
 
 @dataclass(frozen=True, slots=True)
 class Screened:
-    """A grid to be judged. ``technique`` (n,) indexes ``ways``; arrays are (n,), and asking for one judges every set-up.
+    """A grid to be judged. Arrays are (n,), and asking for one judges every set-up.
 
     ``no_range`` names the ranges of zero or below that leave the purpose undefined: ``purpose`` is then nan
     throughout and no set-up is possible.
@@ -194,7 +194,8 @@ class Screened:
     ways: tuple[Way, ...]
     way_of: Indices
     """Which case of the ways each set-up is."""
-    technique: Levels
+    chosen: Levels
+    """Which of the ways is taken in each case."""
     judged: Judged
     usual: int | None
     """Of set-ups equal in everything else those nearest this row come first."""
@@ -234,6 +235,11 @@ class Screened:
         """
         grid = self.grid.choosing(choices)
         return replace(self, grid=grid, usual=grid.nearest(last_used), _found={})
+
+    @property
+    def technique(self) -> Levels:
+        """Which of the ways each set-up takes, (n,); empty where there are none."""
+        return np.asarray(self.chosen[self.way_of])
 
     def purpose_at(self, index: int) -> float:
         """How much of the client's range one set-up keeps to work in, per cent."""
@@ -361,7 +367,7 @@ class Screened:
 
     def way_at(self, index: int) -> Way:
         """The technique chosen for one set-up."""
-        return self.ways[int(self.technique[index])]
+        return self.ways[int(self.chosen[self.way_of[index]])]
 
     def stations_at(self, index: int) -> list[Stage]:
         """The stations of the technique chosen for one set-up."""

@@ -21,7 +21,7 @@ from asketa_core.props.kinds import Room
 from asketa_core.setup.gates import own_limits
 from asketa_core.setup.grid import Grid, NoGrid, build_grid
 from asketa_core.setup.purpose import ranges_without_room
-from asketa_core.setup.recent import Found, Geometry, Recent, number_of
+from asketa_core.setup.recent import Found, Geometry, RecentGrids, number_of
 from asketa_core.setup.screened import Judged, Memo, PoseGrid, Screened, Way
 from asketa_core.setup.ways import (
     flat_on_the_back,
@@ -32,6 +32,9 @@ from asketa_core.setup.ways import (
     ways_onto,
 )
 from asketa_core.units import SIDES, Side
+
+NO_WAYS: tuple[Way, ...] = ()
+NO_CASES, NO_CHOICE = np.zeros(0, dtype=np.int32), np.zeros(0, dtype=np.int8)
 
 
 def screen(
@@ -60,19 +63,18 @@ def screen(
         memo = memo.setdefault("gentle", {})
     others = _afterwards(variation, rules, grid, memo)
     found = ways_onto(variation, rules, room, grid, memo)
-    ways: tuple[Way, ...] = ()
-    way_of, technique = np.zeros(grid.size, dtype=np.int32), np.zeros(grid.size, dtype=np.int8)
+    ways, chosen, way_of = NO_WAYS, NO_CHOICE, NO_CASES
     stages = [*others]
     if found is not None:
         onto, way_of = found
-        ways, technique = onto.ways, onto.chosen[way_of]
+        ways, chosen = onto.ways, onto.chosen
         stages.append((onto.whole, way_of))
     rules = rules.also(own_limits(variation, side, ranges))
     lifts = tuple(step.lift_foot_cm for step in variation.recipe.way if isinstance(step, LiftFoot))
     no_range = ranges_without_room(variation, side, ranges)
     judged = Judged(_run(rules, pose, stages, lifts, len(others)), grid, bool(no_range))
     return Screened(
-        variation, side, grid, rules, pose, lifts, tuple(others), ways, way_of, technique, judged, grid.plain, no_range
+        variation, side, grid, rules, pose, lifts, tuple(others), ways, way_of, chosen, judged, grid.plain, no_range
     )
 
 
@@ -84,7 +86,7 @@ def rules_of(body: Body, ranges: Ranges, limits: Sequence[Limit], memo: Memo) ->
     return rules
 
 
-recent = Recent()
+recent = RecentGrids()
 
 
 def _built(
