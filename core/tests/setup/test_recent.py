@@ -1,4 +1,4 @@
-"""Grids kept in the process: never anybody else's, never more than there is room for."""
+"""Grids kept in the process: never anybody else's."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ import numpy as np
 
 from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Variation
 from asketa_core.setup.grid import Grid, build_grid
-from asketa_core.setup.recent import Found, Geometry, RecentGrids, number_of
-from asketa_core.setup.search import pose_grid, screen
+from asketa_core.setup.recent import Geometry, number_of
+from asketa_core.setup.search import screen
 from tests.kernel.anybody import BARE_ROOM, any_body, any_ranges, any_situation
 from tests.library import variation, variations
 
@@ -75,39 +75,6 @@ class KeptGrids(TestCase):
         found = fresh(Situation.of_nobody(), rung, Side.LEFT)
         assert isinstance(found, Grid)
         return found
-
-    def test_are_told_apart_by_which_variation_it_is_and_not_by_its_name(self) -> None:
-        rung = variation("figure_four.block_flat")
-        namesake = rung.model_copy(update={"recipe": variation("figure_four.block_end").recipe})
-        kept, grid = RecentGrids(), self.grid_of(rung)
-        first: Found = (grid, pose_grid(rung, Side.LEFT, grid))
-        self.assertIs(kept.get(rung, Side.LEFT, 1, {}, lambda: first), first)
-        nothing = NoGrid("seat", grid.axes[0].slot.label, names_place=False)
-        self.assertIs(kept.get(namesake, Side.LEFT, 1, {}, lambda: nothing), nothing)
-        self.assertIs(kept.get(rung, Side.LEFT, 1, {}, lambda: nothing), first)
-        for other in ((Side.RIGHT, 1, {}), (Side.LEFT, 2, {}), (Side.LEFT, 1, {"foot": "flexed"})):
-            self.assertIs(kept.get(rung, *other, lambda: nothing), nothing)
-
-    def test_go_when_there_is_no_more_room_the_longest_unused_first(self) -> None:
-        rungs = [variation(each) for each in RUNGS[:3]]
-        found: list[Found] = []
-        for rung in rungs:
-            grid = self.grid_of(rung)
-            found.append((grid, pose_grid(rung, Side.LEFT, grid)))
-        sizes = [self.grid_of(rung).size for rung in rungs]
-        kept, made = RecentGrids(sum(sizes) - 1), []
-
-        def ask(which: int) -> None:
-            def make() -> Found:
-                made.append(which)
-                return found[which]
-
-            self.assertIs(kept.get(rungs[which], Side.LEFT, 1, {}, make), found[which])
-
-        for which in (0, 1, 0, 2, 0, 1):
-            ask(which)
-        # The third had no room beside both: the second had to go, which was not used since.
-        self.assertEqual(made, [0, 1, 2, 1])
 
     def test_number_stands_for_one_geometry(self) -> None:
         of = Situation.of_nobody()

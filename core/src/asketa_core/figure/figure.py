@@ -38,6 +38,7 @@ from asketa_core.poses.recipe import (
 )
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
+from asketa_core.recent import Recent
 from asketa_core.setup.screened import PoseGrid, Screened
 from asketa_core.texts import Phrase, Words, listed, say
 from asketa_core.units import SIDES, Array, Side, unit
@@ -338,8 +339,29 @@ def figure(
     # Loaded with the first figure: whoever draws none does without.
     from asketa_core.figure.svg import render  # noqa: PLC0415
 
-    scene = scene_of(screened, body, room, index, foot)
-    return render(scene, view, words(describe(screened, index)), labels, light, small, size=words.size)
+    pose, setup = screened.pose_at(index), screened.grid.setup(index)
+    shown = (
+        screened.side, pose.records.tobytes(), *(leg.tobytes() for leg in pose.legs), _of_body(body), room,
+        *setup.values(), foot, view, words.language, words.manner, labels, light, small,
+    )  # fmt: skip
+
+    def draw() -> str:
+        scene = scene_of(screened, body, room, index, foot)
+        return render(scene, view, words(describe(screened, index)), labels, light, small, size=words.size)
+
+    return recent_figures.get(screened.variation, shown, draw)
+
+
+LETTERS_KEPT = 4_000_000
+"""Some five hundred drawings."""
+
+recent_figures: Recent[str] = Recent(LETTERS_KEPT, len)
+"""The last figures by the posture they show, the props under it and how they are drawn."""
+
+
+def _of_body(body: Body) -> tuple[object, ...]:
+    """All there is to know of a body."""
+    return (body.stature_cm, body.weight_kg, *sorted(body.measured.items()), body.pregnancy, body.rounded_cm)
 
 
 def side_view(variation: Variation, side: Side) -> View:

@@ -74,9 +74,10 @@ LANE_FROM, LANE_FULL = 0.10, 0.46
 """Along the thigh, where the colour of the lane begins and where it is whole."""
 
 
-def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> list[tuple[_Shape, BaseGeometry]]:
-    """The body far to near: each part over what lies behind it, a seam where its edge crosses that."""
-    drawn: list[tuple[_Shape, BaseGeometry]] = []
+def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> tuple[list[_Shape], BaseGeometry]:
+    """The body far to near: each part over what lies behind it, a seam where its edge crosses that. And all of it as one
+    area."""
+    drawn: list[_Shape] = []
     below: BaseGeometry = Polygon()
     for shape in sorted(shapes_of(scene.parts, eye), key=lambda each: each.nearness):
         tone = "far" if eye.far_side is not None and shape.part.side is eye.far_side else "mid"
@@ -95,8 +96,8 @@ def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> list[tupl
             if not cap.is_empty:
                 markup += f'<path d="{outline(cap)}" fill="{paint("hair")}"/>'
         below = shapely.union(below, shape.area)
-        drawn.append((_Shape(shape.nearness, markup, _corners(shape.area)), shape.area))
-    return drawn
+        drawn.append(_Shape(shape.nearness, markup, _corners(shape.area)))
+    return drawn, below
 
 
 def _corners(area: BaseGeometry) -> Array:
@@ -196,12 +197,12 @@ def render(
     with stronger lines and no labels. The page is at least ``tall_cm`` high, the figure at its foot.
     """
     paint, eye = paint_for(light), eye_of(view, scene.lying, scene.on_side)
-    body = _body_shapes(scene, eye, paint, small)
+    body, flesh = _body_shapes(scene, eye, paint, small)
     # What is as near as another is drawn in this order: legs of a bed before the bed.
     shapes = [*_bar_shapes(scene.bars, eye, paint, small)]
     shapes += [_box_shape(box, eye, paint, small) for box in scene.boxes]
     shapes += [_solid_shape(solid, eye, paint, small) for solid in scene.solids]
-    shapes = sorted([*shapes, *(shape for shape, _ in body)], key=lambda shape: shape.nearness)
+    shapes = sorted([*shapes, *body], key=lambda shape: shape.nearness)
     points = np.concatenate([shape.points for shape in shapes])
     low, high = points.min(axis=0) - MARGIN_CM, points.max(axis=0) + MARGIN_CM
     drawn_on = []
@@ -220,7 +221,6 @@ def render(
         )
     written: list[str] = []
     if labels and not small and view is not View.ABOVE:
-        flesh = shapely.union_all([area for _, area in body])
         written, boxes = _labels(scene.marks, eye, flesh, paint, size)
         for x0, y0, x1, y1 in boxes:
             low, high = np.minimum(low, [x0 - 1, y0 - 1]), np.maximum(high, [x1 + 1, y1 + 1])
@@ -242,7 +242,7 @@ def _labels(
 ) -> tuple[list[str], list[tuple[float, float, float, float]]]:
     """Heights where they cover least of the body and nothing of each other, and the box of each."""
     written, found = [], []
-    taken = flesh
+    taken = [flesh]
     for mark in marks:
         text = size(round(mark.height_cm))
         wide = DIGIT_CM * len(text)
@@ -252,12 +252,12 @@ def _labels(
             for down in (0.0, -LABEL_CM, LABEL_CM)
             for aside in _asides(mark, eye, wide)
         ]
-        boxes = [shapely.box(x - wide / 2, y - 2.6, x + wide / 2, y + 2.6) for x, y in places]
-        covers = [box.intersection(taken).area for box in boxes]
+        boxes = [(x - wide / 2, y - 2.6, x + wide / 2, y + 2.6) for x, y in places]
+        covers = [sum(shapely.clip_by_rect(each, *box).area for each in taken) for box in boxes]
         best = int(np.argmin(np.round(covers, 1)))
         x, y = places[best]
-        taken = taken.union(boxes[best])
-        found.append(boxes[best].bounds)
+        taken.append(shapely.box(*boxes[best]))
+        found.append(boxes[best])
         written.append(
             f'<text x="{number(x)}" y="{number(y + 2)}" font-size="{number(LABEL_CM)}" text-anchor="middle" '
             f'fill="{paint("ink")}" font-family="inherit">{text}</text>'

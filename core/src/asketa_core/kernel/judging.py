@@ -130,6 +130,29 @@ def judge(limit: Record, terms: Any, places: Any, posture: Record, exempt_from_b
     return judge_together(limit, terms, places, posture, band_holds)
 
 
+SURELY_BEYOND = 1e-6
+"""So far beyond a figure, in its own unit, nothing is for rounding."""
+
+
+@compiled
+def surely_bites(limit: Record, terms: Any, places: Any, posture: Record) -> bool:
+    """Whether a limit bites whatever a posture shows at the low and high end of the ranges: it is passed at their middle,
+    and what counts is the worst of the three."""
+    for at in range(limit.first, limit.first + limit.terms):
+        term = terms[at]
+        if term.read == NO_READOUT:
+            if not counts_as(posture, term.flag, limit.side):
+                return False
+            continue
+        if places[at] == NO_READOUT:
+            return False
+        value = posture.read[term.read, places[at], MIDDLE]
+        left = term.value - value if term.above else value - term.value
+        if left + (NEUTRAL_SLACK_DEG if term.neutral else 0.0) > -SURELY_BEYOND:
+            return False
+    return True
+
+
 @compiled
 def judge_together(limit: Record, terms: Any, places: Any, posture: Record, band_holds: bool) -> Verdict:
     """A limit whose terms must all be exceeded at the same end of the ranges."""

@@ -93,35 +93,44 @@ def settle_leg(client: Client, programme: Record, side: int, x: Any, lift_cm: fl
 @compiled
 def settle(client: Client, programme: Record, x: Any, case: Record, left: Any, right: Any, posture: Record) -> None:
     """A whole posture from its placed legs, into ``posture``, which counts already as what the recipe always does."""
-    pad_cm = settle_trunk(client, programme, x, case, left, right, posture)
+    pad_cm = settle_trunk(client, programme, x, case, left, right, 0, LEVELS, posture)
     settle_rest(client, programme, x, case, left, right, pad_cm, posture)
 
 
 @compiled
 def settle_trunk(
-    client: Client, programme: Record, x: Any, case: Record, left: Any, right: Any, posture: Record
+    client: Client,
+    programme: Record,
+    x: Any,
+    case: Record,
+    left: Any,
+    right: Any,
+    first: int,
+    end: int,
+    posture: Record,
 ) -> float:
     """The first part of a posture, which decides most: how far the trunk leans and how pelvis and spine share it, with what
-    that closes the hips by. Gives how thick the pad is that the base has, cm."""
+    that closes the hips by. From the ``first`` end of the ranges up to one before ``end``; what the base misses is known
+    when all three are there. Gives how thick the pad is that the base has, cm."""
     body, rom, hips, seen = client.bodies[0], client.rom, client.hips, client.seen
     meet_everything(posture)
     count_as(programme, x, case, posture)
     leans = programme.stands_by == Base.STAND_LEANING
-    for level in range(LEVELS):
-        if level == 0 or leans:
+    for level in range(first, end):
+        if level == first or leans:
             pelvis = settle_base(body, rom, programme, x, level)
         posture.lean[level] = pelvis.lean_deg
         posture.unbalanced[level], posture.out_of_reach[level] = pelvis.unbalanced_deg, pelvis.out_of_reach_cm
-    if leans:
+    if leans and end - first == LEVELS:
         bound_base(posture, seen)
-    come_down(body, programme, x, left, right, posture, seen)
-    for level in range(LEVELS):
+    come_down(body, programme, x, left, right, first, end, posture, seen)
+    for level in range(first, end):
         show_upper(programme, x, posture.pitch[level], posture.flexion[level], posture.lean[level], level, posture)
         show_leg(body, programme, 0, left[level], x, level, posture)
         show_leg(body, programme, 1, right[level], x, level, posture)
-    show_hips(rom, hips[0], 0, left, posture)
-    show_hips(rom, hips[1], 1, right, posture)
-    count_by_lean(programme, posture)
+    show_hips(rom, hips[0], 0, left, first, end, posture)
+    show_hips(rom, hips[1], 1, right, first, end, posture)
+    count_by_lean(programme, first, end, posture)
     if programme.rising:
         read_at_middle(posture)
     return float(pelvis.pad_cm)
@@ -155,20 +164,14 @@ def settle_rest(
 
 @compiled
 def come_down(
-    body: Record,
-    programme: Record,
-    x: Any,
-    left: Any,
-    right: Any,
-    posture: Record,
-    seen: Any,
+    body: Record, programme: Record, x: Any, left: Any, right: Any, first: int, end: int, posture: Record, seen: Any
 ) -> None:
     """How far the trunk leans at each end of the ranges, and how pelvis and spine share it."""
     least_room = min(left[0].room, right[0].room)
     for level in range(1, LEVELS):
         least_room = min(least_room, left[level].room, right[level].room)
     misses_middle = 0.0
-    for level in range(LEVELS):
+    for level in range(first, end):
         here, there = left[level], right[level]
         room, least = min(here.room, there.room), max(here.behind, there.behind)
         hip_z = (here.hip.z + there.hip.z) / 2
@@ -276,9 +279,11 @@ def count_as(programme: Record, x: Any, case: Record, posture: Record) -> None:
 
 
 @compiled
-def count_by_lean(programme: Record, posture: Record) -> None:
-    """What a posture counts as by how far its trunk leans."""
-    most = max(posture.lean[0], posture.lean[1], posture.lean[2])
+def count_by_lean(programme: Record, first: int, end: int, posture: Record) -> None:
+    """What a posture counts as by how far its trunk leans at the most."""
+    most = posture.lean[first]
+    for level in range(first + 1, end):
+        most = max(most, posture.lean[level])
     whole = Who.WHOLE.value
     carried = most > HEAD_CARRIED_FROM_DEG and not programme.lying and not programme.head_rests
     posture.marks[Mark.HEAD_CARRIED, whole] = carried

@@ -142,10 +142,10 @@ def show_sliding(programme: Record, left: Record, right: Record, level: int, pos
 
 
 @compiled
-def show_hips(rom: Any, hip: Record, side: int, legs: Any, posture: Record) -> None:
-    """What one hip closes by at the three ends of the ranges, with the pelvis tipped and the trunk over it."""
+def show_hips(rom: Any, hip: Record, side: int, legs: Any, first: int, end: int, posture: Record) -> None:
+    """What one hip closes by from the ``first`` end of the ranges on, with the pelvis tipped and the trunk over it."""
     flexion, trunk, cos_out, closing, trunk_thigh = math.nan, math.nan, math.nan, 0.0, 0.0
-    for level in range(3):
+    for level in range(first, end):
         leg = legs[level]
         flexed, over = leg.flexion + posture.pitch[level], leg.flexion + posture.lean[level]
         # ``hip_closing``, with the thigh's way out to the side worked out once for the leg. Ends of the ranges that do not

@@ -11,9 +11,10 @@ from asketa_core.kernel.agenda import choose
 from asketa_core.kernel.bounds import bound_leg
 from asketa_core.kernel.codes import Read, Who
 from asketa_core.kernel.compiled import compiled, entry, inlined
-from asketa_core.kernel.judging import is_possible, judge_one, judge_some, missing, weigh_bounds
+from asketa_core.kernel.judging import about, is_possible, judge_one, judge_some, missing, surely_bites, weigh_bounds
 from asketa_core.kernel.posture import (
     LEVELS,
+    MIDDLE,
     count_always,
     meet_everything,
     settle,
@@ -44,6 +45,7 @@ from asketa_core.kernel.records import (
     Setups,
     Tally,
 )
+from asketa_core.kernel.shared import FLAG_SIZE
 from asketa_core.kernel.signatures import (
     BEFORE,
     CASES,
@@ -59,7 +61,7 @@ from asketa_core.kernel.signatures import (
     SETUPS,
     TRADES,
 )
-from asketa_core.kernel.tally import begin, clear, clear_sizes, count, keep, keep_said
+from asketa_core.kernel.tally import CAUTION, begin, bite, clear, clear_sizes, count, keep, keep_said, weigh
 
 NOTHING_FOUND = 2**62
 """A key behind that of every set-up: whatever is found first comes before it."""
@@ -197,6 +199,27 @@ def judge_while(
     return Part(nearest, False)
 
 
+@inlined
+def surely_falls_behind(
+    table: LimitTable, places: Any, agenda: Any, posture: Record, tally: Tally, outcome: Record, off: int, trades: Any,
+    at: int, best_key: int,
+) -> bool:  # fmt: skip
+    """Whether what is surely said of a posture that is settled at the middle of the ranges alone already decides. It is in
+    the tally then; whatever the other ends show only adds to it."""
+    if falls_behind(tally, outcome, off, trades, at, best_key):
+        return True
+    for due in range(len(agenda)):
+        limit = table.limits[agenda[due]]
+        if surely_bites(limit, table.terms, places, posture):
+            bite(tally, limit.kind, limit.severity)
+            if limit.severity == CAUTION:
+                weigh(tally, about(limit, table.terms, places), FLAG_SIZE)
+            if falls_behind(tally, outcome, off, trades, at, best_key):
+                agenda[0], agenda[due] = agenda[due], agenda[0]
+                return True
+    return False
+
+
 @compiled
 def add_posture(posture: Record, margin: float, outcome: Record) -> None:
     """Add what else a posture comes to, besides what the tally takes."""
@@ -260,8 +283,8 @@ def judge_grid(
 ) -> None:  # fmt: skip
     """Set-ups of a grid in a sequence; see ``Run``, which makes what is handed in.
 
-    Each is judged in steps, what is known before it first: its legs and what goes before and after, then its trunk, the
-    rest of it, and last its way in. With ``bounds``, the key each has at the least, only the best is looked for: a set-up is
+    Each is judged in steps, what is known before it first: its legs and what goes before and after, then its trunk (at the
+    middle of the ranges, then at all three ends), the rest of it, and last its way in. With ``bounds``, the key each has at the least, only the best is looked for: a set-up is
     left as soon as it cannot come before the best found so far, and ``best`` (1,) takes the row of that.
     """
     programme, posture, tally = programmes[0], desk.postures[0], desk.tally
@@ -278,7 +301,14 @@ def judge_grid(
         x, case, outcome = setups.xs[at], setups.cases[at], found.outcomes[at % len(found.outcomes)]
         here, there = legs.left[setups.left_of[at]], legs.right[setups.right_of[at]]
         begin(tally, before, setups, at, outcome)
-        pad_cm = settle_trunk(client, programme, x, case, here, there, posture)
+        if best_row >= 0 and works_shown:
+            settle_trunk(client, programme, x, case, here, there, MIDDLE, MIDDLE + 1, posture)
+            off = off_purpose(purpose_kept(programme, rom, posture))
+            if surely_falls_behind(
+                table, places, desk.agenda[0, :by_trunk], posture, tally, outcome, off, trades, at, best_key
+            ):
+                continue
+        pad_cm = settle_trunk(client, programme, x, case, here, there, 0, LEVELS, posture)
         if step == 0:
             works_shown = shows_works(programme, posture)
             by_trunk = choose(

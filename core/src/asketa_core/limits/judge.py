@@ -126,11 +126,12 @@ class Rules:
         """One set-up in full, with the limits that bite in it: those of one plain figure after all others, read-out by
         read-out."""
         posture = settled(programme, self.client, self.ranges, x, case, lift_cm)
-        verdicts = each_limit(self.encoded.table, posture.records, programme.record.exempt_from_band != 0)
+        # As plain numbers: through the record each look takes ten times as long.
+        verdicts = each_limit(self.encoded.table, posture.records, programme.record.exempt_from_band != 0).tolist()
         alone: list[Judgement] = []
         together: dict[tuple[Key | None, bool], list[Judgement]] = {}
-        for limit, verdict in zip(self.limits, verdicts, strict=True):
-            if phase not in limit.phases or (self.spares_gentle and limit.spares_gentle) or not verdict.concerns:
+        for limit, (concerned, severity, within_error, margin, weight) in zip(self.limits, verdicts, strict=True):
+            if phase not in limit.phases or (self.spares_gentle and limit.spares_gentle) or not concerned:
                 continue
             plain = len(limit.terms) == 1 and limit.terms[0].readout is not None and not limit.terms[0].neutral
             group = alone
@@ -138,13 +139,9 @@ class Rules:
                 term = limit.terms[0]
                 assert term.readout is not None
                 group = together.setdefault((posture.key(term.readout, limit.side), term.above is not None), [])
-            if verdict.severity:
-                group.append(
-                    Judgement(
-                        limit, phase, quantity_of(limit, posture), int(verdict.severity), float(verdict.margin),
-                        bool(verdict.within_error), float(verdict.weight),
-                    )
-                )  # fmt: skip
+            if severity:
+                about = quantity_of(limit, posture)
+                group.append(Judgement(limit, phase, about, severity, margin, bool(within_error), weight))
         judged = (*alone, *(each for group in together.values() for each in group))
         return Stage(phase, name, posture, judged)
 

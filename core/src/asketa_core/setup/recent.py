@@ -3,19 +3,15 @@
 from __future__ import annotations
 
 import itertools
-from collections import OrderedDict
-from collections.abc import Callable, Mapping
 from functools import lru_cache
-from threading import Lock
 from typing import NamedTuple
 
 from asketa_core.body.measures import Body
 from asketa_core.body.ranges import Ranges
-from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import Room
+from asketa_core.recent import Recent
 from asketa_core.setup.grid import Grid, NoGrid
 from asketa_core.setup.screened import PoseGrid
-from asketa_core.units import Side
 
 SETUPS_KEPT = 300_000
 """About the whole library for one client, some 40 MB."""
@@ -46,35 +42,8 @@ def number_of(geometry: Geometry) -> int:
     return next(_numbers)
 
 
-class RecentGrids:
-    """The last grids up to so many set-ups. Variations are told apart by which they are, not by what they say."""
-
-    def __init__(self, most: int = SETUPS_KEPT) -> None:
-        self._most, self._size, self._lock = most, 0, Lock()
-        self._kept: OrderedDict[tuple[object, ...], tuple[Variation, Found]] = OrderedDict()
-
-    def get(
-        self, variation: Variation, side: Side, geometry: int, choices: Mapping[str, str], make: Callable[[], Found]
-    ) -> Found:
-        key = (id(variation), side, geometry, *sorted(choices.items()))
-        with self._lock:
-            known = self._kept.get(key)
-            if known is not None and known[0] is variation:
-                self._kept.move_to_end(key)
-                return known[1]
-        found = make()
-        with self._lock:
-            self._forget(self._kept.pop(key, None))
-            self._kept[key] = (variation, found)
-            self._size += _size(found)
-            while self._size > self._most and len(self._kept) > 1:
-                self._forget(self._kept.popitem(last=False)[1])
-        return found
-
-    def _forget(self, known: tuple[Variation, Found] | None) -> None:
-        if known is not None:
-            self._size -= _size(known[1])
-
-
 def _size(found: Found) -> int:
     return 1 if isinstance(found, NoGrid) else found[0].size
+
+
+recent_grids: Recent[Found] = Recent(SETUPS_KEPT, _size)

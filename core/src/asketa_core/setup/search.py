@@ -21,7 +21,7 @@ from asketa_core.props.kinds import Room
 from asketa_core.setup.gates import own_limits
 from asketa_core.setup.grid import Grid, NoGrid, build_grid
 from asketa_core.setup.purpose import ranges_without_room
-from asketa_core.setup.recent import Found, Geometry, RecentGrids, number_of
+from asketa_core.setup.recent import Found, Geometry, number_of, recent_grids
 from asketa_core.setup.screened import Judged, Memo, PoseGrid, Screened, Way
 from asketa_core.setup.ways import (
     flat_on_the_back,
@@ -86,9 +86,6 @@ def rules_of(body: Body, ranges: Ranges, limits: Sequence[Limit], memo: Memo) ->
     return rules
 
 
-recent = RecentGrids()
-
-
 def _built(
     variation: Variation, side: Side, body: Body, ranges: Ranges, room: Room, choices: Mapping[str, str], memo: Memo
 ) -> Found:
@@ -100,7 +97,7 @@ def _built(
         grid = build_grid(variation, side, body, ranges, room, choices, memo)
         return grid if isinstance(grid, NoGrid) else (grid, pose_grid(variation, side, grid))
 
-    return recent.get(variation, side, memo["geometry"], choices, build)
+    return recent_grids.get(variation, (side, memo["geometry"], *sorted(choices.items())), build)
 
 
 def pose_grid(variation: Variation, side: Side, grid: Grid) -> PoseGrid:
