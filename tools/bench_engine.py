@@ -16,6 +16,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
+from unittest.mock import patch
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core"))
 
@@ -24,8 +25,12 @@ from tests.library import variations
 from tests.simulation import model
 from tests.strategies import ROOM, bones, client, hip, knee, pain, pregnancy
 
-from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Variation
+from asketa_core import SIDES, NoGrid, Room, Screened, Side, Situation, Variation, figure, lane_view, words_in
+from asketa_core.figure import figure as figures
+from asketa_core.figure.figure import LETTERS_KEPT
 from asketa_core.kernel.run import Run
+from asketa_core.recent import Recent
+from asketa_core.texts.catalogue import REFERENCE
 
 DAY = dt.date(2026, 6, 10)
 PEOPLE = {
@@ -131,6 +136,19 @@ def encoding_ms(situation: Situation) -> float:
     return 1000 * least_s(run)
 
 
+def drawing_ms(situation: Situation, kept: int) -> float:
+    """A figure of every fourth rung, drawn anew or, where some are ``kept``, from what was drawn before."""
+    found = [(rung, side, situation.screen(rung, side)) for rung, side in jobs()[::4]]
+    told = [(lane_view(rung, side), each) for rung, side, each in found if not isinstance(each, NoGrid)]
+
+    def run() -> None:
+        for view, each in told:
+            figure(each, situation.body, situation.room, each.recommended, view, words_in(REFERENCE), small=True)
+
+    with patch.object(figures, "recent_figures", Recent(kept, len)):
+        return 1000 * least_s(run) / len(told)
+
+
 def growth(situation: Situation) -> None:
     """What everything costs over half of the library and with twice of everything on the shelf."""
     kept = {rung.id for rung in list(variations())[::2]}
@@ -163,7 +181,10 @@ def main() -> int:
         print(f"{'':4}{'in batches of arrays it took about':48} {BEFORE * size * unit / ours:.0f} × as long")
         print(f"{'':4}{'as many forward-kinematics calls take':48} {size * unit / ours:.2f} × as long")
         print(f"{'':4}{'limits encoded, transfers judged':48} {encoding_ms(situation):.0f} ms")
-    growth(Situation.of(next(iter(PEOPLE.values())), DAY, ROOM))
+    situation = Situation.of(next(iter(PEOPLE.values())), DAY, ROOM)
+    for what, kept in (("a figure drawn anew", 0), ("the same from what was drawn before", LETTERS_KEPT)):
+        print(f"{what:52} {drawing_ms(situation, kept):.2f} ms")
+    growth(situation)
     return 0
 
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from itertools import cycle
+from typing import Any
 from unittest import TestCase
 from unittest.mock import patch
 from xml.etree import ElementTree
@@ -12,20 +14,26 @@ import numpy as np
 
 from asketa_core import (
     SIDES,
+    Manner,
     NoGrid,
+    Room,
     Screened,
     Side,
     Situation,
+    Variation,
     View,
     describe,
     figure,
     palettes,
     side_view,
+    words_in,
 )
+from asketa_core.body import measures
 from asketa_core.figure.arms import HAND_REST_CM, arm
 from asketa_core.figure.figure import scene_of
 from asketa_core.figure.palette import Light
 from asketa_core.figure.skeleton import skeleton_of
+from asketa_core.recent import Recent
 from tests.library import variation, variations
 from tests.speech import english
 from tests.strategies import ROOM, TODAY, client
@@ -204,3 +212,49 @@ class Seen(TestCase):
         for view in View:
             once, again = (figure(found, situation.body, ROOM, found.best, view, english) for _ in range(2))
             self.assertEqual(once, again)
+
+
+class KeptDrawings(TestCase):
+    """What was drawn before is shown again for the same only."""
+
+    def drawn(self, of: Situation, rung: Variation, **how: Any) -> str:
+        found = of.screen(rung, Side.LEFT)
+        assert not isinstance(found, NoGrid)
+        how = {"words": english, "view": View.SIDE_LEFT, "index": found.best, **how}
+        return figure(found, of.body, of.room, how.pop("index"), how.pop("view"), how.pop("words"), **how)
+
+    def anew(self, *args: Any, **how: Any) -> str:
+        with patch("asketa_core.figure.figure.recent_figures", Recent(0, len)):
+            return self.drawn(*args, **how)
+
+    def test_is_what_would_be_drawn_anew_whatever_was_asked_before(self) -> None:
+        of = Situation.of(client(), TODAY, ROOM)
+        solid = tuple(
+            prop.model_copy(update={"back": "solid"}) if prop.kind == "chair" else prop for prop in ROOM.props
+        )
+        others = (
+            replace(of, body=measures.Body(190, 80), memo={}), replace(of, body=measures.Body(174, 70, rounded_cm=9), memo={}),
+            replace(of, body=measures.Body(174, 70, pregnancy=measures.Pregnancy(30)), memo={}),
+            replace(of, room=Room(props=solid), memo={}), of,
+        )  # fmt: skip
+        asked: tuple[dict[str, Any], ...] = (
+            {}, {"view": View.FRONT}, {"view": View.ABOVE}, {"small": True}, {"labels": False}, {"light": Light.DAY},
+            {"light": Light.DIM}, {"foot": "drawn_up"}, {"index": 0}, {"words": words_in("en", Manner(units="imperial"))},
+        )  # fmt: skip
+        seen: set[str] = set()
+        for rung in map(variation, ("figure_four.block_end", "sit_to_stand.touch")):
+            for each in others:
+                for how in asked:
+                    kept = self.drawn(each, rung, **how)
+                    self.assertEqual(kept, self.anew(each, rung, **how), (rung.id, how))
+                    self.assertEqual(self.drawn(each, rung, **how), kept)
+                    seen.add(kept)
+        # Most of what was asked for looks different from all the rest.
+        self.assertGreater(len(seen), len(others) * len(asked))
+
+    def test_is_drawn_once(self) -> None:
+        of, rung = Situation.of(client(), TODAY, ROOM), variation("figure_four.block_end")
+        with patch("asketa_core.figure.figure.recent_figures", Recent(10**6, len)):
+            first = self.drawn(of, rung)
+            with patch("asketa_core.figure.figure.scene_of", side_effect=AssertionError("drawn again")):
+                self.assertEqual(self.drawn(replace(of, memo={}), rung), first)
