@@ -130,8 +130,8 @@ def judge_legs(
     desk: Desk, legs: Legs, settled: Any, before: Before,
 ) -> bool:  # fmt: skip
     """Both legs for each case of what moves them, placed into ``legs``, and what they come to, into their rows of what was
-    said before; false where those have no room for so much. ``settled`` is to say of every limit whether it is
-    judged with a leg. ``programmes`` holds one: a record by itself is slow to hand over."""
+    said before; false where those have no room for so much. ``settled`` is to say of every limit whether it is judged
+    with a leg. ``programmes`` holds one: a record by itself is slow to hand over."""
     programme, said = programmes[0], before.said
     for which in range(len(settled)):
         settled[which] = 0
@@ -174,10 +174,10 @@ def falls_behind(tally: Tally, outcome: Record, off: int, trades: Any, at: int, 
 
 
 class Part(NamedTuple):
-    """The smallest margin of some limits in units of error, and whether the set-up was left before all were judged."""
+    """The smallest margin of some limits in units of error, and whether the set-up fell behind before all were judged."""
 
     margin: float
-    left: bool
+    behind: bool
 
 
 @inlined
@@ -278,14 +278,15 @@ def judge_way(
 )  # fmt: skip
 def judge_grid(
     client: Client, programmes: Any, setups: Setups, table: LimitTable, phase: int, way_phase: int, spares_gentle: bool,
-    before: Before, legs: Legs, settled: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any,
-    bounds: Any, trades: Any, best: Any,
+    before: Before, legs: Legs, settled: Any, lifted: Lifted, desk: Desk, found: Found, sequence: Any, bounds: Any,
+    trades: Any, best: Any,
 ) -> None:  # fmt: skip
     """Set-ups of a grid in a sequence; see ``Run``, which makes what is handed in.
 
     Each is judged in steps, what is known before it first: its legs and what goes before and after, then its trunk (at the
-    middle of the ranges, then at all three ends), the rest of it, and last its way in. With ``bounds``, the key each has at the least, only the best is looked for: a set-up is
-    left as soon as it cannot come before the best found so far, and ``best`` (1,) takes the row of that.
+    middle of the ranges, then at all three ends), the rest of it, and last its way in. With ``bounds``, the key each has at
+    the least, only the best is looked for: a set-up is left as soon as it cannot come before the best found so far, and
+    ``best`` (1,) takes the row of that.
     """
     programme, posture, tally = programmes[0], desk.postures[0], desk.tally
     rom, exempt, places = client.rom, programme.exempt_from_band != 0, desk.places
@@ -318,7 +319,7 @@ def judge_grid(
         upper = judge_while(
             table, places, desk.agenda[0, :by_trunk], posture, exempt, tally, outcome, off, trades, at, best_key
         )
-        if upper.left:
+        if upper.behind:
             continue
         settle_rest(client, programme, x, case, here, there, pad_cm, posture)
         if step == 0:
@@ -331,7 +332,7 @@ def judge_grid(
         lower = judge_while(
             table, places, desk.agenda[1, :by_rest], posture, exempt, tally, outcome, off, trades, at, best_key
         )
-        if lower.left:
+        if lower.behind:
             continue
         add_posture(posture, min(upper.margin, lower.margin), outcome)
         if not searching:
