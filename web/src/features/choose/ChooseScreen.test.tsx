@@ -123,7 +123,7 @@ describe('the ladders', () => {
         .map((row) => row.textContent.charAt(0))
         .join('')
     /** Seven ladders: of A nothing is open, and G is judged when it is told to be. */
-    async function seven() {
+    async function seven(last: (ladder: Ladder) => void = () => undefined) {
       const { default: recorded } = await import('../../testing/answers.json')
       const key = `GET /api${CLIENT}/ladders/figure_four`
       const some = (recorded as unknown as Record<string, Ladder>)[key] as Ladder
@@ -138,6 +138,7 @@ describe('the ladders', () => {
       }))
       const closed = ladders[0] as Ladder
       for (const rung of [...closed.left.rungs, ...closed.right.rungs]) rung.verdict = 'leave_out'
+      last(ladders[6] as Ladder)
       const line = { about: '', purposes: [], positions: [], last: null, found_by: '' }
       const { user } = await open(`${CLIENT}/choose`, {
         [`GET /api${CLIENT}/families`]: ladders.map(({ family, name }) => ({ ...line, family, name })),
@@ -170,6 +171,19 @@ describe('the ladders', () => {
       await judge()
       expect(rows()).toBe('ABCDEFG')
       expect(screen.getByRole('group', { name: 'A, left' })).toBeTruthy()
+    })
+
+    it('stay when they were opened before it was known that nothing is open', async () => {
+      const { user, judge } = await seven((ladder) => {
+        for (const rung of [...ladder.left.rungs, ...ladder.right.rungs]) rung.verdict = 'leave_out'
+      })
+      await user.click(screen.getByRole('checkbox', { name: 'open today' }))
+      await user.click(await button(/^G/))
+      await judge()
+      expect(rows()).toBe('BCDEFG')
+      // Narrowed anew, the list is what is asked for.
+      await user.click(screen.getByRole('checkbox', { name: 'chair only' }))
+      expect(rows()).not.toContain('G')
     })
   })
 

@@ -73,7 +73,8 @@ export function ChooseScreen() {
   const [beside, setBeside] = useState(NO_RUNGS)
   const [comparing, setComparing] = useState(false)
   const [text, setText] = useState('')
-  /** What somebody works on while ladders still come does not move from under the hand when the last one is there. */
+  /** What somebody works on while ladders still come does not move from under the hand when they are there; until the list
+   * is narrowed anew. */
   const [held, setHeld] = useState(false)
   const lines = families.data ?? NO_LINES
   const judged = useOverview(inOrder(lines, NOT_JUDGED).map(({ family }) => family))
@@ -82,11 +83,23 @@ export function ChooseScreen() {
     [judged.data],
   )
   const { purposes, known, shown } = useMemo(
-    () => overviewOf(lines, ladders, everyPurpose.data ?? [], { picked, filters, text, held }),
-    [lines, ladders, everyPurpose.data, picked, filters, text, held],
+    () =>
+      overviewOf(lines, ladders, everyPurpose.data ?? [], {
+        picked,
+        filters,
+        text,
+        held: held ? (opened ?? NOTHING) : null,
+      }),
+    [lines, ladders, everyPurpose.data, picked, filters, text, held, opened],
   )
-  const pick = useLatest(setPicked)
-  const filter = useLatest(setFilters)
+  const narrowed =
+    <T,>(set: (next: T) => void) =>
+    (next: T) => {
+      setHeld(false)
+      set(next)
+    }
+  const pick = useLatest(narrowed(setPicked))
+  const filter = useLatest(narrowed(setFilters))
   if (families.isPending || everyPurpose.isPending) return <Working />
   if (families.isError) return <Failure error={families.error} again={() => void families.refetch()} />
   if (everyPurpose.isError)
@@ -113,7 +126,7 @@ export function ChooseScreen() {
         filters={filters}
         onFilter={filter}
         text={text}
-        onText={setText}
+        onText={narrowed(setText)}
       />
       <Head>
         <span role="status" style={{ color: colours.ink }}>

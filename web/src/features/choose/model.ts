@@ -109,21 +109,22 @@ interface Narrowed {
   picked: readonly string[]
   filters: Filters
   text: string
-  /** Somebody works on the list as it was before every ladder was judged. */
-  held: boolean
+  /** What somebody opened on the list as it was before every ladder was judged; `null` where nobody did. */
+  held: readonly string[] | null
 }
 
 /** The ladders to be listed in their order, and what they are for: each purpose with how many there are of it. What is
- * looked for by name is found whatever it is for, open or not; what is not judged yet may be open. */
+ * looked for by name is found whatever it is for, open or not; what is not judged yet may be open, and what somebody opened
+ * before it was stays. */
 export function overviewOf(
   lines: readonly Family[],
   ladders: ReadonlyMap<string, Ladder>,
   everyPurpose: readonly { code: string; words: string }[],
   { picked, filters, text, held }: Narrowed,
 ) {
-  const fitting = inOrder(lines, held ? NOT_JUDGED : ladders).filter(({ family }) => {
+  const fitting = inOrder(lines, held === null ? ladders : NOT_JUDGED).filter(({ family }) => {
     const ladder = ladders.get(family)
-    return ladder === undefined || countOf(ladder, filters) > 0
+    return ladder === undefined || held?.includes(family) === true || countOf(ladder, filters) > 0
   })
   const isFor = (family: Family, purpose: string) =>
     purpose === WORKED ? family.last !== null : family.purposes.includes(purpose)
