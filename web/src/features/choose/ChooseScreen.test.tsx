@@ -151,9 +151,10 @@ describe('the ladders', () => {
       expect(rows()).toBe('ABCDEFG')
       return {
         user,
-        judge: async () => {
+        judge: async (only = '') => {
           judge(ladders[6] as Ladder)
-          await screen.findByRole('button', { name: /^G ?; left: \d/ })
+          if (only === '') await screen.findByRole('button', { name: /^G ?; left: \d/ })
+          else await screen.findByText(/^\d ladders? of 7$/)
         },
       }
     }
@@ -171,6 +172,17 @@ describe('the ladders', () => {
       await judge()
       expect(rows()).toBe('ABCDEFG')
       expect(screen.getByRole('group', { name: 'A, left' })).toBeTruthy()
+    })
+
+    it('do not open by themselves what somebody already looks for', async () => {
+      const { user, judge } = await seven()
+      await user.type(screen.getByRole('searchbox', { name: 'Find a ladder' }), 'B')
+      const found = await button(/^B ?; left/)
+      expect(found.getAttribute('aria-expanded')).toBe('false')
+      await judge('B')
+      expect(found.getAttribute('aria-expanded')).toBe('false')
+      await user.click(found)
+      expect(screen.getByRole('group', { name: 'B, left' })).toBeTruthy()
     })
 
     it('stay when they were opened before it was known that nothing is open', async () => {
