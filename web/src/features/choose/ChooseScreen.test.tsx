@@ -123,7 +123,7 @@ describe('the ladders', () => {
         .map((row) => row.textContent.charAt(0))
         .join('')
     /** Seven ladders: of A nothing is open, and G is judged when it is told to be. */
-    async function seven(last: (ladder: Ladder) => void = () => undefined) {
+    async function seven(last: (ladder: Ladder) => void = () => undefined, worked: string | null = null) {
       const { default: recorded } = await import('../../testing/answers.json')
       const key = `GET /api${CLIENT}/ladders/figure_four`
       const some = (recorded as unknown as Record<string, Ladder>)[key] as Ladder
@@ -141,7 +141,12 @@ describe('the ladders', () => {
       last(ladders[6] as Ladder)
       const line = { about: '', purposes: [], positions: [], last: null, found_by: '' }
       const { user } = await open(`${CLIENT}/choose`, {
-        [`GET /api${CLIENT}/families`]: ladders.map(({ family, name }) => ({ ...line, family, name })),
+        [`GET /api${CLIENT}/families`]: ladders.map(({ family, name }) => ({
+          ...line,
+          family,
+          name,
+          last: family === 'a' ? worked : null,
+        })),
         ...Object.fromEntries(ladders.map((each) => [`GET /api${CLIENT}/ladders/${each.family}`, each])),
         [`GET /api${CLIENT}/ladders/g`]: late,
       })
@@ -174,16 +179,19 @@ describe('the ladders', () => {
       expect(screen.getByRole('group', { name: 'A, left' })).toBeTruthy()
     })
 
-    it('do not open by themselves what somebody already looks for', async () => {
-      const { user, judge } = await seven()
-      await user.type(screen.getByRole('searchbox', { name: 'Find a ladder' }), 'B')
-      const found = await button(/^B ?; left/)
-      expect(found.getAttribute('aria-expanded')).toBe('false')
-      await judge('B')
-      expect(found.getAttribute('aria-expanded')).toBe('false')
-      await user.click(found)
-      expect(screen.getByRole('group', { name: 'B, left' })).toBeTruthy()
-    })
+    it.each([null, '2026-11-20'])(
+      'do not open by themselves what somebody already looks for (%s)',
+      async (last) => {
+        const { user, judge } = await seven(undefined, last)
+        await user.type(screen.getByRole('searchbox', { name: 'Find a ladder' }), 'B')
+        const found = await button(/^B ?; left/)
+        expect(found.getAttribute('aria-expanded')).toBe('false')
+        await judge('B')
+        expect(found.getAttribute('aria-expanded')).toBe('false')
+        await user.click(found)
+        expect(screen.getByRole('group', { name: 'B, left' })).toBeTruthy()
+      },
+    )
 
     it('stay when they were opened before it was known that nothing is open', async () => {
       const { user, judge } = await seven((ladder) => {

@@ -76,8 +76,8 @@ export function ChooseScreen() {
   /** What somebody works on while ladders still come does not move from under the hand when they are there; until the list
    * is narrowed anew. */
   const [held, setHeld] = useState(false)
-  /** Somebody looked for something before it was known which ladder comes first: none opens by itself any more, under a
-   * hand that is about to press it. */
+  /** Somebody narrowed the list while ladders still came: none opens by itself any more, under a hand that is about to
+   * press it. */
   const [early, setEarly] = useState(false)
   const lines = families.data ?? NO_LINES
   const judged = useOverview(inOrder(lines, NOT_JUDGED).map(({ family }) => family))
@@ -95,13 +95,11 @@ export function ChooseScreen() {
       }),
     [lines, ladders, everyPurpose.data, picked, filters, text, held, opened],
   )
-  // Nothing opened by hand yet: the first, once it is known which one that is.
-  const settled = !judged.isPending || shown[0]?.last !== null
   const narrowed =
     <T,>(set: (next: T) => void) =>
     (next: T) => {
       setHeld(false)
-      if (!settled) setEarly(true)
+      if (judged.isPending) setEarly(true)
       set(next)
     }
   const pick = useLatest(narrowed(setPicked))
@@ -113,6 +111,8 @@ export function ChooseScreen() {
   const unmeasured = judged.failed.find(({ error }) => isStatureMissing(error))
   if (unmeasured !== undefined) return <Failure error={unmeasured.error} />
 
+  // Nothing opened by hand yet: the first, once it is known which one that is.
+  const settled = !judged.isPending || shown[0]?.last !== null
   const isOpened = (family: string) =>
     opened === null ? settled && !early && family === shown[0]?.family : opened.includes(family)
   const openSetup = () => {
