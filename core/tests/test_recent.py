@@ -1,10 +1,11 @@
-"""What is kept about variations, and how much of it."""
+"""What is kept, and how much of it."""
 
 from __future__ import annotations
 
 from unittest import TestCase
 
-from asketa_core.recent import Recent
+from asketa_core import Variation
+from asketa_core.recent import Itself, Recent
 from tests.library import variation
 
 ONE, OTHER, THIRD = (variation(each) for each in ("figure_four.block_flat", "half_pigeon.forearms", "rest.bolster"))
@@ -14,12 +15,12 @@ class Kept(TestCase):
     def setUp(self) -> None:
         self.kept, self.made = Recent[str](10, len), list[str]()
 
-    def ask(self, of: object, key: object, made: str) -> str:
+    def ask(self, of: Variation, key: int, made: str) -> str:
         def make() -> str:
             self.made.append(made)
             return made
 
-        return self.kept.get(of, key, make)  # type: ignore[arg-type]
+        return self.kept.get((Itself(of), key), make)
 
     def test_is_made_once_for_a_variation_and_a_key(self) -> None:
         self.assertEqual([self.ask(ONE, 1, "a"), self.ask(ONE, 1, "b"), self.ask(ONE, 2, "c")], ["a", "a", "c"])
@@ -41,3 +42,22 @@ class Kept(TestCase):
         self.assertEqual(self.ask(ONE, 1, "more than ten letters"), "more than ten letters")
         self.assertEqual(self.ask(OTHER, 1, "few"), "few")
         self.assertEqual(self.ask(OTHER, 1, "none"), "few")
+
+    def test_without_a_size_so_many_are_kept(self) -> None:
+        self.kept = Recent(2)
+        for key in (1, 2, 1, 3, 1, 2):
+            self.ask(ONE, key, str(key))
+        self.assertEqual(self.made, ["1", "2", "3", "2"])
+
+    def test_what_fails_is_not_kept(self) -> None:
+        with self.assertRaises(ZeroDivisionError):
+            self.kept.get(1, lambda: str(1 // 0))
+        self.assertEqual(self.kept.get(1, lambda: "made"), "made")
+
+    def test_cleared_everything_is_made_again(self) -> None:
+        self.ask(ONE, 1, "before")
+        self.kept.clear()
+        self.assertEqual(self.ask(ONE, 1, "after"), "after")
+        # And there is as much room as at first.
+        self.ask(OTHER, 1, "other")
+        self.assertEqual(self.ask(ONE, 1, "never"), "after")

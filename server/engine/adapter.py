@@ -18,10 +18,9 @@ from django.apps import apps
 from django.db import connection
 from django.db.models import Max, Model
 
-from asketa_core import TEST_RESULTS, Action, ClientFile, InputError, Otherwise, Phrase, Room, Side, parse
+from asketa_core import TEST_RESULTS, Action, ClientFile, InputError, Otherwise, Phrase, Recent, Room, Side, parse
 from clients.models import Clearance, Client, DailyAnswer, Entry, Instruction
 from clients.values import entry_raw, instruction_raw, read_entry
-from common.recent import Recent
 from common.speech import own
 from measures.models import BODY_QUANTITIES, SEEN, TEST, Measure
 from room.models import RoomProp

@@ -23,6 +23,7 @@ from asketa_core import (
     Library,
     NoGrid,
     Otherwise,
+    Recent,
     Response,
     Room,
     Screened,
@@ -50,7 +51,6 @@ from asketa_core import (
 from asketa_core import __version__ as engine_version
 from clients.models import Client
 from common import clock
-from common.recent import Recent
 from common.speech import words
 from engine.adapter import Accepted, accepted_cautions, client_file, own_decisions, room_value
 from engine.shared import answered

@@ -6,8 +6,7 @@ import hashlib
 from dataclasses import dataclass
 from typing import Any
 
-from asketa_core import InputError, Library, OwnVariation, read_own, standard_library, with_own
-from common.recent import Recent
+from asketa_core import InputError, Library, OwnVariation, Recent, read_own, standard_library, with_own
 from library.models import OwnRung
 
 

@@ -15,7 +15,6 @@ from clients.models import Client
 from clients.schemas import ClearanceIn, ClientIn, DailyIn
 from clients.services import answer_daily, give_clearance, update_client, withdraw_entry
 from common import clock
-from common.recent import Recent
 from engine.adapter import _histories, client_file
 from engine.answers import Today
 from measures.schemas import ReadingIn
@@ -148,33 +147,6 @@ class RecordsKept(ApiTest):
             rung = today.library.variation("figure_four.over_thigh")
             left, right = (today.lane(rung, side).verdict for side in Side)
         self.assertNotEqual(left, right)
-
-
-class TheLastFew(SimpleTestCase):
-    def test_the_least_recently_used_goes_first(self) -> None:
-        kept: Recent[str] = Recent(most=2)
-        asked: list[str] = []
-
-        def compute(key: str) -> Callable[[], str]:
-            def run() -> str:
-                asked.append(key)
-                return key.upper()
-
-            return run
-
-        for key in ("a", "b", "a", "c", "a", "b"):
-            self.assertEqual(kept.get(key, compute(key)), key.upper())
-        self.assertEqual(asked, ["a", "b", "c", "b"])
-
-    def test_what_fails_is_not_kept(self) -> None:
-        kept: Recent[int] = Recent(most=2)
-
-        def fail() -> int:
-            raise ValueError
-
-        with self.assertRaises(ValueError):
-            kept.get("a", fail)
-        self.assertEqual(kept.get("a", lambda: 1), 1)
 
 
 class Histories(SimpleTestCase):

@@ -35,7 +35,7 @@ class Shown(TestCase):
             if not found.ways:
                 self.assertEqual(moments, (), rung.id)
                 continue
-            way = found.ways[int(found.technique[found.recommended])]
+            way = found.way_at(found.recommended)
             self.assertEqual(len(moments), len(way.stations) + 2, rung.id)
             self.assertEqual(english(moments[-1].words), english(rung.short))
             kinds.update(english(moment.words) for moment in moments)

@@ -55,7 +55,7 @@ def answer(situation: Situation, rung: Variation, side: Side, read_off: bool) ->
         "verdict": verdict.value, "best": best, "recommended": found.recommended, "setups": found.grid.size,
         "possible": int(found.possible.sum()), "stops": int(sums.stops.sum()), "asks": int(sums.asks.sum()),
         "cautions": int(sums.cautions.sum()), "on_the_way": int(sums.on_the_way.sum()), "size": float(sums.size.sum()),
-        "technique": int(found.technique.sum()), "first": found.order[:FIRST_ROWS].tolist(),
+        "technique": int(found.chosen[found.way_of].sum()), "first": found.order[:FIRST_ROWS].tolist(),
         "margin": _number(found.margin_at(best)), "purpose": _number(found.purpose_at(best)),
     }  # fmt: skip
     if read_off:

@@ -115,7 +115,7 @@ class Getting(TestCase):
             self.assertIn("bones.floor_chair", codes(**shaky), shaky)
         self.assertNotIn("bones.floor_chair", codes(one_leg_stand_s=10))
         unsteady = screened("cross_legged.level", fell_last_year="yes")
-        self.assertTrue(unsteady.ways[int(unsteady.technique[unsteady.best])].name.startswith("chair_"))
+        self.assertTrue(unsteady.way_at(unsteady.best).name.startswith("chair_"))
 
     def test_unsteady_standing_has_a_hand_on_a_support(self) -> None:
         for rung, closed in (

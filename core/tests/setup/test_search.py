@@ -91,7 +91,7 @@ class Verdicts(TestCase):
         file = client([knee(side="left")], ranges=FREE, daily=[pain(5)])
         found = screened("block_flat", Side.RIGHT, file)
         self.assertIn(found.verdict, (Verdict.CLEAR, Verdict.WITH_SETUP))
-        self.assertEqual(found.ways[int(found.technique[found.best])].name, "left_forward")
+        self.assertEqual(found.way_at(found.best).name, "left_forward")
 
 
 class Preferences(TestCase):

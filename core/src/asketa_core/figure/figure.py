@@ -38,7 +38,7 @@ from asketa_core.poses.recipe import (
 )
 from asketa_core.props.kinds import Room
 from asketa_core.props.stacks import FLOOR, Stack
-from asketa_core.recent import Recent
+from asketa_core.recent import Itself, Recent
 from asketa_core.setup.screened import PoseGrid, Screened
 from asketa_core.texts import Phrase, Words, listed, say
 from asketa_core.units import SIDES, Array, Side, unit
@@ -341,7 +341,7 @@ def figure(
 
     pose, setup = screened.pose_at(index), screened.grid.setup(index)
     shown = (
-        screened.side, pose.records.tobytes(), *(leg.tobytes() for leg in pose.legs), _of_body(body), room,
+        Itself(screened.variation), screened.side, pose.records.tobytes(), *(leg.tobytes() for leg in pose.legs), _of_body(body), room,
         *setup.values(), foot, view, words.language, words.manner, labels, light, small,
     )  # fmt: skip
 
@@ -349,7 +349,7 @@ def figure(
         scene = scene_of(screened, body, room, index, foot)
         return render(scene, view, words(describe(screened, index)), labels, light, small, size=words.size)
 
-    return recent_figures.get(screened.variation, shown, draw)
+    return recent_figures.get(shown, draw)
 
 
 LETTERS_KEPT = 4_000_000

@@ -236,11 +236,6 @@ class Screened:
         grid = self.grid.choosing(choices)
         return replace(self, grid=grid, usual=grid.nearest(last_used), _found={})
 
-    @property
-    def technique(self) -> Levels:
-        """Which of the ways each set-up takes, (n,); empty where there are none."""
-        return np.asarray(self.chosen[self.way_of])
-
     def purpose_at(self, index: int) -> float:
         """How much of the client's range one set-up keeps to work in, per cent."""
         return float("nan") if self.no_range else float(self.judged.outcome(index).purpose)

@@ -18,6 +18,7 @@ from asketa_core.poses.moments import pose_programme
 from asketa_core.poses.recipe import LiftFoot
 from asketa_core.poses.setups import Indices
 from asketa_core.props.kinds import Room
+from asketa_core.recent import Itself
 from asketa_core.setup.gates import own_limits
 from asketa_core.setup.grid import Grid, NoGrid, build_grid
 from asketa_core.setup.purpose import ranges_without_room
@@ -97,7 +98,7 @@ def _built(
         grid = build_grid(variation, side, body, ranges, room, choices, memo)
         return grid if isinstance(grid, NoGrid) else (grid, pose_grid(variation, side, grid))
 
-    return recent_grids.get(variation, (side, memo["geometry"], *sorted(choices.items())), build)
+    return recent_grids.get((Itself(variation), side, memo["geometry"], *sorted(choices.items())), build)
 
 
 def pose_grid(variation: Variation, side: Side, grid: Grid) -> PoseGrid:
