@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from functools import partial
 from unittest import TestCase
 
 import numpy as np
@@ -88,9 +89,12 @@ class WhatIsRemembered(TestCase):
             alone = Situation.of(file, TODAY, ROOM)
             ours, theirs = together.screen(rung, side), alone.screen(rung, side)
             assert not isinstance(ours, NoGrid) and not isinstance(theirs, NoGrid)
-            for name in ("order", "possible", "technique"):
-                np.testing.assert_array_equal(getattr(ours, name), getattr(theirs, name), err_msg=f"{rung.id} {name}")
-            for name in ("stops", "asks", "cautions", "margin"):
-                np.testing.assert_array_equal(
-                    getattr(ours.totals, name), getattr(theirs.totals, name), err_msg=f"{rung.id} {name}"
-                )
+            agree = partial(np.testing.assert_array_equal, err_msg=rung.id)
+            agree(ours.order, theirs.order)
+            agree(ours.possible, theirs.possible)
+            agree(ours.way_of, theirs.way_of)
+            agree(ours.chosen, theirs.chosen)
+            agree(ours.totals.stops, theirs.totals.stops)
+            agree(ours.totals.asks, theirs.totals.asks)
+            agree(ours.totals.cautions, theirs.totals.cautions)
+            agree(ours.totals.margin, theirs.totals.margin)
