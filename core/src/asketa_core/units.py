@@ -7,6 +7,7 @@ left, z up, floor at z = 0.
 
 from __future__ import annotations
 
+import math
 from enum import StrEnum
 
 import numpy as np
@@ -87,4 +88,8 @@ TINY = 1e-300
 
 def unit(a: Array) -> Array:
     """Unit vector over the last axis; a zero vector stays zero instead of becoming nan."""
+    if a.ndim == 1:
+        # Of one vector plain numbers make short work.
+        x, y, z = a.tolist()
+        return a / max(math.sqrt(x * x + y * y + z * z), TINY)
     return np.asarray(a / np.maximum(norm(a), TINY)[..., None])

@@ -100,7 +100,7 @@ class EveryVariation(TestCase):
     def _limbs_stay_whole_and_above_the_floor(self, at: Situation, rung: Variation, found: Screened) -> None:
         scene = scene_of(found, at.body, ROOM, found.best)
         for part in scene.parts:
-            low = min(float(ball.centre[2]) for chain in part.chains for ball in chain)
+            low = min(float(chain.centres[:, 2].min()) for chain in part.chains)
             self.assertGreater(low, -BELOW_FLOOR_CM, (rung.id, part.name))
         for leg in (found.pose_at(found.best).leg(s) for s in SIDES):
             for start, end, segment in ((leg.hip, leg.knee, "thigh"), (leg.knee, leg.ankle, "lower_leg")):
@@ -132,7 +132,7 @@ class EveryVariation(TestCase):
                     support = height_of(found, recipe.hands_on or "floor")
                     scene = scene_of(found, body, ROOM, found.best)
                     arms = [part for part in scene.parts if part.name == "forearm"]
-                    lowest = min(float(ball.centre[2]) for arm in arms for chain in arm.chains for ball in chain)
+                    lowest = min(float(chain.centres[:, 2].min()) for arm in arms for chain in arm.chains)
                     self.assertLess(abs(lowest - support), HAND_NEAR_CM, rung.id)
                     seen[Hands] += 1
         self.assertGreater(min(seen.values()), 3, seen)
@@ -151,8 +151,8 @@ class EveryVariation(TestCase):
                     for solid in scene.solids
                     if solid.material == "wood" and np.ptp(solid.points[:, 2]) < LEVEL_SEAT_CM
                 ]
-                for one, other in ((chain[0], chain[-1]) for leg in legs for chain in leg.chains):
-                    along = one.centre + np.linspace(0.05, 0.95, 15)[:, None] * (other.centre - one.centre)
+                for one, other in (chain.centres[[0, -1]] for leg in legs for chain in leg.chains):
+                    along = one + np.linspace(0.05, 0.95, 15)[:, None] * (other - one)
                     for box in (*scene.boxes, *seats):
                         depth = float(np.minimum(along - box.low, box.high - along).min(axis=1).max())
                         self.assertLess(depth, SINKS_CM, (rung.id, box.material))

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-import shapely
 
+from asketa_core.figure.areas import PER_CM, bounds_of, joined, line_at
 from asketa_core.figure.figure import scene_of
 from asketa_core.figure.outline import shapes_of
 from asketa_core.figure.svg import outline
@@ -29,8 +29,8 @@ def body_map() -> dict[str, Any]:
     assert not isinstance(screened, NoGrid), "anybody can stand"
     scene = scene_of(screened, at.body, at.room, screened.recommended)
     shapes = shapes_of(scene.parts, eye_of(View.BEHIND, scene.lying))
-    whole = shapely.union_all([area for shape in shapes for area in (shape.area, shape.flesh)])
-    _, top, _, bottom = whole.bounds
+    whole = joined([area for shape in shapes for area in (shape.area, shape.flesh)])
+    _, top, _, bottom = bounds_of(whole)
     scale = (HEIGHT - 2 * MARGIN) / (bottom - top)
-    placed = shapely.transform(whole, lambda points: np.array([WIDTH / 2, MARGIN]) + scale * (points - [0.0, top]))
+    placed = [line_at(np.array([WIDTH / 2, MARGIN]) + scale * (np.array(ring) / PER_CM - [0.0, top])) for ring in whole]
     return {"width": WIDTH, "height": HEIGHT, "path": outline(placed)}

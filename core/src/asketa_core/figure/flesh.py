@@ -6,9 +6,10 @@ Shares of stature from proportions of figure drawing; what they leave open was j
 from __future__ import annotations
 
 import itertools
-from collections.abc import Collection, Iterator, Sequence
+import math
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -28,20 +29,20 @@ GROWS_FROM: dict[Name, Name] = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class Ball:
-    centre: Array
-    radius_cm: float
+class Chain(NamedTuple):
+    """Balls, each pair of neighbours joined by its hull: centres (balls, 3), radii (balls,) in cm."""
+
+    centres: Array
+    radii: Array
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """One part of the body: chains of balls, each pair of neighbours joined by its hull, and clouds of points whose hull is
-    filled. ``root`` is where it grows out of another, within ``blend_cm`` of which no seam shows."""
+    """One part of the body: chains of balls, and clouds of points whose hull is filled. ``root`` is where it grows out of another, within ``blend_cm`` of which no seam shows."""
 
     name: Name
     side: Side | None
-    chains: tuple[tuple[Ball, ...], ...]
+    chains: tuple[Chain, ...]
     clouds: tuple[Array, ...] = ()
     root: Array | None = None
     blend_cm: float = 0.0
@@ -62,36 +63,36 @@ class Head:
     axes: Array
 
 
-THIGH = ((0.0, 0.054), (0.33, 0.0515), (0.75, 0.040), (1.0, 0.0315))
+THIGH = np.array([(0.0, 0.054), (0.33, 0.0515), (0.75, 0.040), (1.0, 0.0315)])
 """Along the thigh, and the radius there."""
-SHIN = ((0.0, 0.0315), (0.30, 0.031), (0.62, 0.0235), (0.92, 0.0175), (1.0, 0.0172))
-CALF_BACK = ((0.0, 0.0), (0.30, 0.008), (0.62, 0.005), (0.92, 0.0), (1.0, 0.0))
-"""How far behind the line of the shin its flesh lies."""
-UPPER_ARM = ((0.0, 0.029), (0.35, 0.0265), (1.0, 0.0205))
-FOREARM = ((0.0, 0.0205), (0.22, 0.0215), (0.8, 0.0145), (1.0, 0.0128))
-HAND = ((0.0, 0.0125), (0.4, 0.0140), (0.75, 0.0110), (1.0, 0.0072))
-THUMB = (0.16, 0.50, 0.0062)
-"""Where along the hand the thumb leaves it and ends, and its radius."""
+SHIN = np.array([(0.0, 0.0315), (0.30, 0.031), (0.62, 0.0235), (0.92, 0.0175), (1.0, 0.0172)])
+CALF_BACK = np.array([0.0, 0.008, 0.005, 0.0, 0.0])
+"""How far behind the line of the shin its flesh lies, at the same places."""
+UPPER_ARM = np.array([(0.0, 0.029), (0.35, 0.0265), (1.0, 0.0205)])
+FOREARM = np.array([(0.0, 0.0205), (0.22, 0.0215), (0.8, 0.0145), (1.0, 0.0128)])
+HAND = np.array([(0.0, 0.0125), (0.4, 0.0140), (0.75, 0.0110), (1.0, 0.0072)])
+THUMB = np.array([(0.16, 0.006, 0.0062 * 1.2), (0.50, 0.017, 0.0062)])
+"""Where along the hand the thumb leaves it and ends, how far aside, and its radius."""
 
-HEEL_R, ARCH_R, BALL_R, TOE_R = 0.0165, 0.0105, 0.0118, 0.0072
-ARCH_RISE = 0.007
+SOLE = np.array([(0.09, 0.0165, 0.0), (0.45, 0.0105, 0.007), (0.72, 0.0118, 0.0), (0.97, 0.0072, 0.0)])
+"""Heel, arch, ball and toes: where between the ends of the foot, the radius, and how far raised."""
 SOLE_BELOW = 0.4
 """Part of the ankle's height by which the sole lies below the line from heel to toes."""
 
 TRUNK_ROUND_CM, BELLY_ROUND_CM, LIMB_ROUND_CM = 5.0, 11.0, 1.6
-RING_FRONT = (0.040, 0.054, 0.058, 0.064, 0.048, 0.028)
-RING_BACK = (0.052, 0.062, 0.044, 0.058, 0.050, 0.028)
-RING_SIDE = (0.078, 0.095, 0.077, 0.097, 0.100, 0.042)
+RING_FRONT = np.array([0.040, 0.054, 0.058, 0.064, 0.048, 0.028])
+RING_BACK = np.array([0.052, 0.062, 0.044, 0.058, 0.050, 0.028])
+RING_SIDE = np.array([0.078, 0.095, 0.077, 0.097, 0.100, 0.042])
 """Half-widths of the trunk at seat, hips, waist, chest, shoulders and neck, forward, backward and aside."""
-HUMP = (0.0, 0.0, 0.0, 0.25, 0.4, 0.0)
+HUMP = np.array([0.0, 0.0, 0.0, 0.25, 0.4, 0.0])
 """Part of what the head stays from a wall by which each ring reaches further back."""
 BUTTOCK_R, BUTTOCK_BACK, BUTTOCK_DOWN = 0.053, 0.020, 0.012
 
-NECK_R = (0.033, 0.027)
+NECK_R = np.array([0.033, 0.027])
 SKULL = (0.057, 0.047, 0.053)
 SKULL_BELOW_TOP, CHIN_AHEAD, CHIN_BELOW, CHIN_R = 0.053, 0.022, 0.048, 0.027
 """Half-lengths of the skull forward, aside and up; where its middle and the chin are."""
-NOSE, NOSE_R = ((0.047, -0.004), (0.0595, 0.014)), 0.0075
+NOSE, NOSE_R = np.array([(0.047, -0.004), (0.0595, 0.014)]), 0.0075
 """Forward and below the middle of the skull: from brow to tip, so that one sees where a face looks."""
 
 SHOULDER_IN = 0.016
@@ -112,9 +113,8 @@ def flesh_of(skeleton: Skeleton, body: Body, worked: Collection[Side]) -> tuple[
     return parts, skull
 
 
-def _along(start: Array, end: Array, profile: Sequence[tuple[float, float]], s: float) -> Iterator[Ball]:
-    for share, radius in profile:
-        yield Ball(start + share * (end - start), radius * s)
+def _along(start: Array, end: Array, profile: Array, s: float) -> Chain:
+    return Chain(start + profile[:, :1] * (end - start), profile[:, 1] * s)
 
 
 def _across(vector: Array, axis: Array) -> Array:
@@ -122,19 +122,21 @@ def _across(vector: Array, axis: Array) -> Array:
     return np.asarray(vector - float(vector @ axis) * axis)
 
 
+def _length(vector: Array) -> float:
+    return math.sqrt(float(vector @ vector))
+
+
 def _leg(skeleton: Skeleton, body: Body, side: Side, worked: bool) -> Iterator[Part]:
     s, leg, heel = body.stature_cm, skeleton.legs[side], skeleton.heels[side]
-    thigh = tuple(_along(leg.root, leg.middle, THIGH, s))
+    thigh = _along(leg.root, leg.middle, THIGH, s)
     shin_axis = unit(leg.end - leg.middle)
     toes = unit(leg.tip - heel)
     # Behind the shin is where a bent knee has its thigh; behind a straight one, where the heel points.
     behind = _across(unit(leg.root - leg.middle), shin_axis) - 0.35 * _across(toes, shin_axis)
-    length = float(np.linalg.norm(behind))
+    length = _length(behind)
     behind = behind / length if length > 1e-6 else behind
-    shin = tuple(
-        Ball(ball.centre + back * s * behind, ball.radius_cm)
-        for ball, (_, back) in zip(_along(leg.middle, leg.end, SHIN, s), CALF_BACK, strict=True)
-    )
+    along = _along(leg.middle, leg.end, SHIN, s)
+    shin = Chain(along.centres + CALF_BACK[:, None] * s * behind, along.radii)
     axis = (leg.root, leg.middle)
     yield Part("thigh", side, (thigh,), root=leg.root, blend_cm=HIP_BLEND * s, worked=worked, axis=axis)
     lower = (shin, *_foot(leg, heel, toes, body))
@@ -151,44 +153,35 @@ def _leg(skeleton: Skeleton, body: Body, side: Side, worked: bool) -> Iterator[P
     )
 
 
-def _foot(leg: Limb, heel: Array, toes: Array, body: Body) -> Iterator[tuple[Ball, ...]]:
+def _foot(leg: Limb, heel: Array, toes: Array, body: Body) -> Iterator[Chain]:
     """Round heel, raised arch, ball and toes; its sole flat on what it stands on."""
     s = body.stature_cm
     up = _across(leg.end - heel, toes)
-    height = float(np.linalg.norm(up))
+    height = _length(up)
     up = up / height if height > 1e-6 else np.array([0.0, 0.0, 1.0])
-    sole = SOLE_BELOW * body.length_cm("ankle_above_sole")
-
-    def at(share: float, radius: float, raised: float = 0.0) -> Ball:
-        on_line = heel + share * (leg.tip - heel)
-        return Ball(on_line + (radius * s - sole + raised * s) * up, radius * s)
-
-    back, arch, ball, tip = at(0.09, HEEL_R), at(0.45, ARCH_R, ARCH_RISE), at(0.72, BALL_R), at(0.97, TOE_R)
-    ankle = Ball(leg.end, SHIN[-1][1] * s)
-    yield (ankle, back, arch, ball, tip)
-    # The instep falls from the ankle to the ball of the foot.
-    yield (ankle, arch)
+    share, radius, raised = SOLE.T[:, :, None]
+    above = (radius + raised) * s - SOLE_BELOW * body.length_cm("ankle_above_sole")
+    under = heel + share * (leg.tip - heel) + above * up
+    yield Chain(np.concatenate([leg.end[None], under]), s * np.append(SHIN[-1, 1], SOLE[:, 1]))
+    # The instep falls from the ankle to the arch.
+    yield Chain(np.stack([leg.end, under[1]]), s * np.array([SHIN[-1, 1], SOLE[1, 1]]))
 
 
 def _arm(skeleton: Skeleton, s: float, side: Side) -> Iterator[Part]:
     arm = skeleton.arms[side]
     # Joints as wide apart as they are make shoulders that look too broad.
     root = arm.root - side.sign * SHOULDER_IN * s * skeleton.aside[4]
-    upper = tuple(_along(root, arm.middle, UPPER_ARM, s))
-    lower = tuple(_along(arm.middle, arm.end, FOREARM, s))
-    hand = tuple(_along(arm.end, arm.tip, HAND, s))
-    fingers = unit(arm.tip - arm.end)
+    upper = _along(root, arm.middle, UPPER_ARM, s)
+    hand = arm.tip - arm.end
+    fingers = unit(hand)
     inward = _across(np.array([0.0, -side.sign, 0.0]), fingers)
-    length = float(np.linalg.norm(inward))
-    chains = [lower, hand]
+    length = _length(inward)
+    chains = [_along(arm.middle, arm.end, FOREARM, s), _along(arm.end, arm.tip, HAND, s)]
     if length > 0.2:
-        inward = inward / length
-        start, end, radius = THUMB
-        reach = np.linalg.norm(arm.tip - arm.end)
         chains.append(
-            (
-                Ball(arm.end + start * reach * fingers + 0.006 * s * inward, radius * s * 1.2),
-                Ball(arm.end + end * reach * fingers + 0.017 * s * inward, radius * s),
+            Chain(
+                arm.end + THUMB[:, :1] * hand + THUMB[:, 1:2] * (s / length) * inward,
+                s * THUMB[:, 2],
             )
         )
     yield Part("arm", side, (upper,), root=root, blend_cm=SHOULDER_BLEND * s)
@@ -211,11 +204,10 @@ def _head(skeleton: Skeleton, s: float) -> tuple[Part, Head]:
     aside = np.cross(up, ahead)
     centre = top - SKULL_BELOW_TOP * s * up
     axes = s * np.stack([SKULL[0] * ahead, SKULL[1] * aside, SKULL[2] * up])
-    chin = Ball(centre + s * (CHIN_AHEAD * ahead - CHIN_BELOW * up), CHIN_R * s)
-    egg = np.concatenate([centre + _SPHERE @ axes, chin.centre + chin.radius_cm * _SPHERE])
-    brow, tip = (centre + s * (ahead_by * ahead - below * up) for ahead_by, below in NOSE)
-    nose = (Ball(brow, NOSE_R * s), Ball(tip, NOSE_R * s))
-    neck = (Ball(c7 + 0.004 * s * ahead, NECK_R[0] * s), Ball(centre - s * (0.035 * up + 0.008 * ahead), NECK_R[1] * s))
+    chin = centre + s * (CHIN_AHEAD * ahead - CHIN_BELOW * up)
+    egg = np.concatenate([centre + _SPHERE @ axes, chin + CHIN_R * s * _SPHERE])
+    nose = Chain(centre + s * (NOSE[:, :1] * ahead - NOSE[:, 1:] * up), np.full(2, NOSE_R * s))
+    neck = Chain(np.stack([c7 + 0.004 * s * ahead, centre - s * (0.035 * up + 0.008 * ahead)]), s * NECK_R)
     return Part("head", None, (neck, nose), (egg,), root=c7, blend_cm=NECK_BLEND * s, round_cm=LIMB_ROUND_CM), Head(
         centre, axes
     )
@@ -235,16 +227,12 @@ def _trunk(skeleton: Skeleton, body: Body) -> Part:
             c7,
         ]
     )
-    angles = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
-    rings = []
-    for k, centre in enumerate(centres):
-        # A rounded back is furthest out at the shoulder blades, over which the neck starts ahead.
-        behind = RING_BACK[k] * s + HUMP[k] * body.rounded_cm
-        depth = np.where(np.cos(angles) >= 0, RING_FRONT[k] * s, behind) * np.cos(angles)
-        rings.append(
-            centre + np.outer(depth, skeleton.front[k]) + s * RING_SIDE[k] * np.outer(np.sin(angles), skeleton.aside[k])
-        )
-    smooth = _smooth(np.stack(rings))
+    # A rounded back is furthest out at the shoulder blades, over which the neck starts ahead.
+    behind = RING_BACK * s + HUMP * body.rounded_cm
+    depth = np.where(_AHEAD >= 0, (RING_FRONT * s)[:, None], behind[:, None]) * _AHEAD
+    breadth = (RING_SIDE * s)[:, None] * _ASIDE
+    rings = centres[:, None] + depth[..., None] * skeleton.front[:, None] + breadth[..., None] * skeleton.aside[:, None]
+    smooth = _smooth(rings)
     clouds = [np.concatenate([low, high]) for low, high in itertools.pairwise(smooth)]
     if body.pregnancy is not None:
         ahead, aside = skeleton.front[2], skeleton.aside[2]
@@ -253,18 +241,21 @@ def _trunk(skeleton: Skeleton, body: Body) -> Part:
         clouds.append((l5s1 + t12) / 2 + _SPHERE[_SPHERE[:, 0] > 0] @ axes)
     up = unit(l5s1 - pelvis)
     lowest = min(float(skeleton.legs[side].root[2]) for side in SIDES) - body.length_cm("hip_above_seat")
-    buttocks = tuple((_buttock(skeleton, side, up, lowest, s),) for side in SIDES)
+    buttocks = tuple(_buttock(skeleton, side, up, lowest, s) for side in SIDES)
     round_cm = TRUNK_ROUND_CM if body.pregnancy is None else BELLY_ROUND_CM
     return Part("trunk", None, buttocks, tuple(clouds), round_cm=round_cm)
 
 
-def _buttock(skeleton: Skeleton, side: Side, up: Array, lowest_cm: float, s: float) -> Ball:
+def _buttock(skeleton: Skeleton, side: Side, up: Array, lowest_cm: float, s: float) -> Chain:
     """The flesh behind a hip, flattened by what is sat on."""
     centre = skeleton.legs[side].root - s * (BUTTOCK_BACK * skeleton.front[0] + BUTTOCK_DOWN * up)
-    return Ball(np.array([centre[0], centre[1], max(float(centre[2]), lowest_cm + BUTTOCK_R * s)]), BUTTOCK_R * s)
+    height = max(float(centre[2]), lowest_cm + BUTTOCK_R * s)
+    return Chain(np.array([[centre[0], centre[1], height]]), np.array([BUTTOCK_R * s]))
 
 
 RING_POINTS = 16
+_ROUND = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
+_AHEAD, _ASIDE = np.cos(_ROUND), np.sin(_ROUND)
 SMOOTH_RINGS = 9
 
 

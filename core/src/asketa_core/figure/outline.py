@@ -6,15 +6,29 @@ Everything is worked out for all parts at once: there is little to do for each, 
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+import math
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
-import shapely
-from shapely import LineString, MultiPoint, Polygon
-from shapely.geometry.base import BaseGeometry
 
+from asketa_core.figure.areas import (
+    Area,
+    Bounds,
+    Line,
+    bounds_of,
+    closed,
+    grown,
+    hulls_at,
+    inside,
+    joined,
+    lines_at,
+    meet,
+    outside,
+    shared,
+    simple,
+)
 from asketa_core.figure.flesh import GROWS_FROM, Head, Name, Part, ball_points
 from asketa_core.figure.views import Eye
 from asketa_core.units import Array
@@ -26,14 +40,22 @@ INNER_CM: dict[Name, float] = {"thigh": 5.0, "arm": 3.5, "head": 4.0, "shin": 2.
 FILLET_SHARE, JOIN_SHARE = 1.9, 1.65
 """How far around a root the flesh is filled in, and how far no seam shows, as shares of where the limb blends."""
 SIMPLE_CM = 0.1
-HAIR_CM = 0.8
-"""How far hair stands out from the skull."""
+HAIR_CM, HAIR_ROUND_CM = 0.8, 0.3
+"""How far hair stands out from the skull, and how round the cap is at its edges."""
 
-Areas = npt.NDArray[np.object_]
-"""Areas or lines on the page, one for each part or each piece."""
+ABOVE_FLOOR: Area = lines_at(np.array([[[-1e3, -1e3], [1e3, -1e3], [1e3, 0.0], [-1e3, 0.0]]]))
 
-ABOVE_FLOOR = shapely.box(-1000.0, -1000.0, 1000.0, 0.0)
-NOWHERE = Polygon()
+
+class _Join(NamedTuple):
+    """Where a part grows into another: within that one's area and a disc around the root, everywhere along the two where they go
+    on straight."""
+
+    other: Area
+    around: Line | None
+
+    @property
+    def area(self) -> Area:
+        return self.other if self.around is None else shared(self.other, [self.around])
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,67 +63,84 @@ class Shape:
     """A part on the page. ``flesh`` fills the corners between it and what bears it, and lies under it."""
 
     part: Part
-    area: BaseGeometry
-    flesh: BaseGeometry
+    area: Area
+    bounds: Bounds
+    flesh: Area
     nearness: float
-    edge: BaseGeometry
-    """Its outline but for where it and other parts grow into each other: no seam there."""
+    joins: tuple[_Join, ...]
+    """Where it and other parts grow into each other: its outline shows no seam there."""
 
 
 def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     """Every part as an outline, flat where it lies on the floor."""
     areas = _areas(parts, eye)
+    flesh: list[Area] = [[] for _ in parts]
+    joins: list[tuple[_Join, ...]] = [() for _ in parts]
     rooted = [at for at, part in enumerate(parts) if part.root is not None]
-    roots = eye.flat(np.stack([_root(parts[at]) for at in rooted]))
-    flesh = np.full(len(parts), NOWHERE)
-    filled = [k for k, at in enumerate(rooted) if parts[at].name in INNER_CM]
-    fleshed = [rooted[k] for k in filled]
-    flesh[fleshed] = _flesh(parts, areas, fleshed, roots[filled], eye)
-    edges = shapely.difference(shapely.boundary(areas), _joins(parts, areas, rooted, roots))
+    roots = eye.flat(np.stack([part.root for part in parts if part.root is not None]))
+    blends = np.array([parts[at].blend_cm for at in rooted])
+    wide, close = _discs(roots, FILLET_SHARE * blends), _discs(roots, JOIN_SHARE * blends)
+    for at, around, joining in zip(rooted, wide, close, strict=True):
+        part, bearer = parts[at], _bearer(parts, at)
+        if part.name in INNER_CM:
+            flesh[at] = _flesh(areas[at], areas[bearer], around, INNER_CM[part.name], eye)
+        near = None if part.straight else joining
+        joins[at] += (_Join(areas[bearer], near),)
+        joins[bearer] += (_Join(areas[at], near),)
     nearness = _nearness(parts, eye)
-    return [Shape(part, areas[at], flesh[at], nearness[at], edges[at]) for at, part in enumerate(parts)]
+    return [
+        Shape(part, areas[at], bounds_of(areas[at]), flesh[at], nearness[at], joins[at])
+        for at, part in enumerate(parts)
+    ]
 
 
-def _root(part: Part) -> Array:
-    assert part.root is not None, part.name
-    return part.root
+def _bearer(parts: Sequence[Part], at: int) -> int:
+    """The part another grows from."""
+    name = GROWS_FROM[parts[at].name]
+    return next(k for k, part in enumerate(parts) if part.name == name and part.side in (None, parts[at].side))
 
 
-def _areas(parts: Sequence[Part], eye: Eye) -> Areas:
-    """The outline of each part, (parts,)."""
-    owners, hulls = _hulls(parts, eye)
-    areas = _united(owners, hulls, len(parts))
-    cornered = [at for at, part in enumerate(parts) if part.round_cm > 0]
-    areas[cornered] = closed(areas[cornered], np.array([parts[at].round_cm for at in cornered]))
-    return _plain(_on_floor(areas, eye))
+def _areas(parts: Sequence[Part], eye: Eye) -> list[Area]:
+    """The outline of each part."""
+    areas = []
+    for part, hulls in zip(parts, _hulls(parts, eye), strict=True):
+        area = joined([hulls])
+        if part.round_cm > 0:
+            area = closed(simple(area, SIMPLE_CM), part.round_cm)
+        areas.append(simple(_on_floor(area, eye), SIMPLE_CM))
+    return areas
 
 
-def _plain(areas: Areas) -> Areas:
-    """The same with no more points than it takes."""
-    return np.asarray(shapely.simplify(areas, SIMPLE_CM, preserve_topology=False))
-
-
-def _hulls(parts: Sequence[Part], eye: Eye) -> tuple[list[int], Areas]:
-    """What the parts are joined from: the part each belongs to, and the areas."""
-    owners, pairs = [], []
-    for at, part in enumerate(parts):
-        for chain in part.chains:
-            found = list(itertools.pairwise(chain)) or [(chain[0], chain[0])]
-            owners += [at] * len(found)
-            pairs += found
-    centres = eye.flat(np.array([[one.centre, other.centre] for one, other in pairs]))
-    capsules = _capsules(centres, np.array([[one.radius_cm, other.radius_cm] for one, other in pairs]))
+def _hulls(parts: Sequence[Part], eye: Eye) -> list[Area]:
+    """What each part is joined from."""
+    chains = [(at, chain) for at, part in enumerate(parts) for chain in part.chains]
+    centres = eye.flat(np.concatenate([chain.centres for _, chain in chains]))
+    radii = np.concatenate([chain.radii for _, chain in chains])
+    owners: list[int] = []
+    ends: list[tuple[int, int]] = []
+    first = 0
+    for at, chain in chains:
+        last = first + len(chain.radii) - 1
+        # A ball of its own is joined to itself.
+        pairs = list(itertools.pairwise(range(first, last + 1))) or [(first, first)]
+        owners += [at] * len(pairs)
+        ends += pairs
+        first = last + 1
+    of = np.array(ends)
+    hulls: list[Area] = [[] for _ in parts]
+    for at, capsule in zip(owners, _capsules(centres[of], radii[of]), strict=True):
+        hulls[at].append(capsule)
     clouds = [(at, cloud) for at, part in enumerate(parts) for cloud in part.clouds]
-    if not clouds:
-        return owners, capsules
-    which = np.repeat(np.arange(len(clouds)), [len(cloud) for _, cloud in clouds])
-    lines = shapely.linestrings(eye.flat(np.concatenate([cloud for _, cloud in clouds])), indices=which)
-    hulls = shapely.convex_hull(lines)
-    return owners + [at for at, _ in clouds], np.concatenate([capsules, hulls])
+    if clouds:
+        points = eye.flat(np.concatenate([cloud for _, cloud in clouds]))
+        which = np.repeat(np.arange(len(clouds)), [len(cloud) for _, cloud in clouds])
+        for (at, _), hull in zip(clouds, hulls_at(points, which), strict=True):
+            hulls[at] += [hull] if hull else []
+    return hulls
 
 
-def _capsules(centres: Array, radii: Array) -> Areas:
-    """The hulls of pairs of circles, centres (n, 2, 2) and radii (n, 2): (n,) areas."""
+def _capsules(centres: Array, radii: Array) -> list[Line]:
+    """The hulls of pairs of circles, centres (n, 2, 2) and radii (n, 2)."""
     line = centres[:, 1] - centres[:, 0]
     length = np.hypot(line[:, 0], line[:, 1])
     toward = np.arctan2(line[:, 1], line[:, 0])
@@ -114,65 +153,28 @@ def _capsules(centres: Array, radii: Array) -> Areas:
     angles = toward[:, None] + np.concatenate([round_one, round_other], axis=1)
     own = np.repeat([0, 1], ARC_POINTS)
     circle = np.stack([np.cos(angles), np.sin(angles)], axis=-1)
-    return np.asarray(shapely.polygons(centres[:, own] + radii[:, own, None] * circle))
+    return lines_at(centres[:, own] + radii[:, own, None] * circle)
 
 
-def _united(owners: Sequence[int], areas: Areas, count: int) -> Areas:
-    """The union of what belongs to each owner, (count,)."""
-    place = np.zeros(count, dtype=int)
-    table = np.full((count, int(np.bincount(owners).max())), None)
-    for owner, area in zip(owners, areas, strict=True):
-        table[owner, place[owner]] = area
-        place[owner] += 1
-    return np.asarray(shapely.union_all(table, axis=1))
+_CIRCLE = np.exp(1j * np.linspace(0.0, 2 * np.pi, 2 * (ARC_POINTS - 1), endpoint=False))
 
 
-def _on_floor(areas: Areas, eye: Eye) -> Areas:
+def _discs(centres: Array, radii: Array) -> list[Line]:
+    circle = np.column_stack([_CIRCLE.real, _CIRCLE.imag])
+    return lines_at(centres[:, None] + radii[:, None, None] * circle)
+
+
+def _on_floor(area: Area, eye: Eye) -> Area:
     """Cut off at the floor what would sink into it."""
-    sinking = shapely.bounds(areas)[:, 3] > 0
-    if eye.from_above or not sinking.any():
-        return areas
-    areas[sinking] = shapely.intersection(areas[sinking], ABOVE_FLOOR)
-    return areas
+    if eye.from_above or not any(y > 0 for ring in area for _, y in ring):
+        return area
+    return shared(area, ABOVE_FLOOR)
 
 
-def closed(areas: Areas, by_cm: Array) -> Areas:
-    """Inner corners rounded: grown, and shrunk again."""
-    return np.asarray(shapely.buffer(shapely.buffer(_plain(areas), by_cm, quad_segs=2), -by_cm, quad_segs=2))
-
-
-def _discs(centres: Array, radii: Array) -> Areas:
-    return _capsules(np.repeat(centres[:, None], 2, axis=1), np.repeat(radii[:, None], 2, axis=1))
-
-
-def _blends(parts: Sequence[Part], rooted: Sequence[int]) -> Array:
-    return np.array([parts[at].blend_cm for at in rooted])
-
-
-def _flesh(parts: Sequence[Part], areas: Areas, rooted: Sequence[int], roots: Array, eye: Eye) -> Areas:
-    """Each limb and what bears it around its root, the inner corners between them filled."""
-    bearers = [_bearer(parts, at) for at in rooted]
-    around = _discs(roots, FILLET_SHARE * _blends(parts, rooted))
-    near_root = shapely.union(shapely.intersection(areas[rooted], around), shapely.intersection(areas[bearers], around))
-    rounded = closed(near_root, np.array([INNER_CM[parts[at].name] for at in rooted]))
-    return _plain(_on_floor(rounded, eye))
-
-
-def _bearer(parts: Sequence[Part], at: int) -> int:
-    """The part another grows from."""
-    name = GROWS_FROM[parts[at].name]
-    return next(k for k, part in enumerate(parts) if part.name == name and part.side in (None, parts[at].side))
-
-
-def _joins(parts: Sequence[Part], areas: Areas, rooted: Sequence[int], roots: Array) -> Areas:
-    """Where each part lies within one it grows from, or within one that grows from it, around the root; all of that one
-    where the two go on straight. (parts,)"""
-    bearers = [_bearer(parts, at) for at in rooted]
-    bent = np.array([not parts[at].straight for at in rooted])
-    around = _discs(roots[bent], JOIN_SHARE * _blends(parts, rooted)[bent])
-    within = np.stack([areas[bearers], areas[rooted]])
-    within[:, bent] = shapely.intersection(within[:, bent], around)
-    return _united([*rooted, *bearers], within.ravel(), len(parts))
+def _flesh(area: Area, bearer: Area, around: Line, inner_cm: float, eye: Eye) -> Area:
+    """A limb and what bears it around its root, the inner corners between them filled."""
+    near_root = shared([*area, *bearer], [around])
+    return simple(_on_floor(closed(simple(near_root, SIMPLE_CM), inner_cm), eye), SIMPLE_CM)
 
 
 AWAY_CM = 200.0
@@ -180,40 +182,70 @@ AWAY_CM = 200.0
 
 
 def _nearness(parts: Sequence[Part], eye: Eye) -> list[float]:
-    middles = []
+    found = []
     for part in parts:
-        points = [ball.centre for chain in part.chains for ball in chain]
-        points += [cloud.mean(axis=0) for cloud in part.clouds]
-        middles.append(np.mean(points, axis=0))
-    near = eye.near(np.stack(middles))
-    away = [AWAY_CM if eye.far_side is not None and part.side is eye.far_side else 0.0 for part in parts]
-    return [float(value) for value in near - away]
+        near = [value for chain in part.chains for value in eye.near(chain.centres).tolist()]
+        near += [float(eye.near(cloud).mean()) for cloud in part.clouds]
+        away = AWAY_CM if eye.far_side is not None and part.side is eye.far_side else 0.0
+        found.append(sum(near) / len(near) - away)
+    return found
 
 
-def seam(shape: Shape, below: BaseGeometry) -> list[LineString]:
+def seam(shape: Shape, before: Iterable[Shape]) -> list[Line]:
     """Where a part's edge lies over what was drawn of the body before, away from where they join."""
-    return lines_of(shapely.intersection(shape.edge, below))
+    below = [ring for other in before if meet(shape.bounds, other.bounds) for ring in other.area]
+    edges = [[*ring, ring[0]] for ring in shape.area]
+    over = inside(edges, below)
+    return _end_to_end(outside(over, [ring for join in shape.joins for ring in join.area])) if over else []
 
 
-def lines_of(found: BaseGeometry) -> list[LineString]:
-    """The lines of a result, joined end to end; where areas only touch there are points beside them."""
-    parts = [each for each in getattr(found, "geoms", [found]) if isinstance(each, LineString) and not each.is_empty]
-    merged = shapely.line_merge(shapely.MultiLineString(parts)) if len(parts) > 1 else None
-    return parts if merged is None else list(getattr(merged, "geoms", [merged]))
+def _end_to_end(lines: list[Line]) -> list[Line]:
+    """Lines that meet at their ends as one."""
+    found: list[Line] = []
+    waiting = list(lines)
+    while waiting:
+        line = waiting.pop()
+        grew = True
+        while grew:
+            grew = False
+            for at, other in enumerate(waiting):
+                for piece in (other, other[::-1]):
+                    if piece[0] == line[-1]:
+                        line = [*line, *piece[1:]]
+                    elif piece[-1] == line[0]:
+                        line = [*piece, *line[1:]]
+                    else:
+                        continue
+                    grew = True
+                    break
+                if grew:
+                    del waiting[at]
+                    break
+        found.append(line)
+    return found
 
 
-def hair(skull: Head, eye: Eye) -> BaseGeometry:
+def hair(skull: Head, eye: Eye) -> Area:
     """The cap of hair as it is seen from there: from the brow behind the ears to the nape."""
-    points = _SKULL
+    toward = skull.axes @ eye.toward
+    outward = _HAIR @ toward
+    seen = _HAIR[outward > -BEHIND_RIM * math.hypot(*toward)]
+    if len(seen) < 3:
+        return []
+    spread = skull.centre + seen @ (skull.axes * (1 + HAIR_CM / np.linalg.norm(skull.axes, axis=1))[:, None])
+    (hull,) = hulls_at(eye.flat(spread), np.zeros(len(spread), dtype=np.int64))
+    return grown([hull], HAIR_ROUND_CM) if hull else []
+
+
+BEHIND_RIM = 0.02
+"""How far behind what of the skull is seen hair still shows, as a share of how far the skull comes toward the eye."""
+
+
+def _where_hair_grows() -> Array:
+    """Points on a ball of radius 1, (points, 3)."""
+    points = ball_points(280)
     ahead, up = points[:, 0], points[:, 2]
-    grows = (0.75 * ahead - up < 0.05) & (up > -0.62) & ~((ahead > 0.55) & (up < 0.72))
-    inside = skull.centre + points @ skull.axes
-    outward = eye.near(inside) - eye.near(skull.centre[None, :])
-    seen = grows & (outward > -0.02 * np.abs(outward).max())
-    if seen.sum() < 3:
-        return Polygon()
-    spread = skull.centre + points[seen] @ (skull.axes * (1 + HAIR_CM / np.linalg.norm(skull.axes, axis=1))[:, None])
-    return MultiPoint(eye.flat(spread)).convex_hull.buffer(0.3)
+    return points[(0.75 * ahead - up < 0.05) & (up > -0.62) & ~((ahead > 0.55) & (up < 0.72))]
 
 
-_SKULL = ball_points(280)
+_HAIR = _where_hair_grows()

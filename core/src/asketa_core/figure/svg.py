@@ -11,10 +11,21 @@ from dataclasses import dataclass
 from html import escape
 
 import numpy as np
-import shapely
-from shapely import LineString, Polygon
-from shapely.geometry.base import BaseGeometry
 
+from asketa_core.figure.areas import (
+    PER_CM,
+    Area,
+    Bounds,
+    Line,
+    bounds_of,
+    covered_cm2,
+    hulls_at,
+    joined,
+    length_cm,
+    line_at,
+    meet,
+    rectangle,
+)
 from asketa_core.figure.furniture import BED_HEIGHT_CM
 from asketa_core.figure.outline import Shape, hair, seam, shapes_of
 from asketa_core.figure.palette import Light, Paint, paint_for
@@ -34,38 +45,33 @@ class _Shape:
     points: Array
 
 
-def _path(points: Array) -> str:
-    return f"M{_pairs(points)}Z"
-
-
-def _pairs(points: Array) -> str:
-    """Points as SVG writes them, to the millimetre; what follows a first point is a line without saying so."""
-    tenths = np.rint(np.asarray(points).ravel() * 10).astype(int) / 10
-    return " ".join(map(repr, tenths.tolist())).replace(".0", "")
-
-
-def _hull(points: Array) -> Array:
-    # Loaded with the first figure: whoever draws none does without.
-    from scipy.spatial import ConvexHull  # noqa: PLC0415
-
-    return np.asarray(points[ConvexHull(points).vertices])
-
-
-def outline(area: BaseGeometry) -> str:
+def outline(area: Area) -> str:
     """An area as the path of its rings."""
-    rings = [ring for each in _polygons(area) for ring in (each.exterior, *each.interiors)]
-    return "".join(_path(np.asarray(ring.coords)[:-1]) for ring in rings)
+    return "".join(f"M{_written(ring)}Z" for ring in area)
 
 
-def _polygons(area: BaseGeometry) -> list[Polygon]:
-    parts = getattr(area, "geoms", [area])
-    return [each for each in parts if isinstance(each, Polygon) and not each.is_empty]
-
-
-def _lines(lines: Iterable[LineString], shortest_cm: float) -> str:
+def _lines(lines: Iterable[Line], shortest_cm: float) -> str:
     """Lines as open paths; the shortest say nothing."""
-    long = (each for each in lines if each.length > shortest_cm)
-    return "".join(f"M{_pairs(np.asarray(each.coords))}" for each in long)
+    return "".join(f"M{_written(each)}" for each in lines if length_cm(each) > shortest_cm)
+
+
+def _written(line: Line) -> str:
+    """Points as SVG writes them, to the millimetre; what follows a first point is a line without saying so."""
+    return " ".join([_IN_CM[(value + PER_MM // 2) // PER_MM] for point in line for value in point])
+
+
+PER_MM = PER_CM // 10
+
+
+class _InCm(dict[int, str]):
+    """Millimetres as centimetres are written, each kept once written."""
+
+    def __missing__(self, millimetres: int) -> str:
+        self[millimetres] = written = number(millimetres / 10)
+        return written
+
+
+_IN_CM = _InCm()
 
 
 SEAM_CM, SMALL_SEAM_CM = 0.75, 1.1
@@ -74,35 +80,32 @@ LANE_FROM, LANE_FULL = 0.10, 0.46
 """Along the thigh, where the colour of the lane begins and where it is whole."""
 
 
-def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> tuple[list[_Shape], BaseGeometry]:
-    """The body far to near: each part over what lies behind it, a seam where its edge crosses that. And all of it as one
-    area."""
+def _body_shapes(scene: Scene, eye: Eye, paint: Paint, small: bool) -> tuple[list[_Shape], list[Shape]]:
+    """The body far to near: each part over what lies behind it, a seam where its edge crosses that. As it is drawn, and as it is."""
     drawn: list[_Shape] = []
-    below: BaseGeometry = Polygon()
-    for shape in sorted(shapes_of(scene.parts, eye), key=lambda each: each.nearness):
+    shapes = sorted(shapes_of(scene.parts, eye), key=lambda each: each.nearness)
+    for at, shape in enumerate(shapes):
         tone = "far" if eye.far_side is not None and shape.part.side is eye.far_side else "mid"
         fill, before = _fill(shape, tone, eye, paint)
         # The groin is the body's colour, a knee its leg's.
         corners = paint(tone) if shape.part.name == "thigh" else fill
-        markup = f'<path d="{outline(shape.flesh)}" fill="{corners}"/>' if not shape.flesh.is_empty else ""
+        markup = f'<path d="{outline(shape.flesh)}" fill="{corners}"/>' if shape.flesh else ""
         markup += f'{before}<path d="{outline(shape.area)}" fill="{fill}"/>'
-        if line := _lines(seam(shape, below), SMALL_SHORTEST_CM if small else SHORTEST_SEAM_CM):
+        if line := _lines(seam(shape, shapes[:at]), SMALL_SHORTEST_CM if small else SHORTEST_SEAM_CM):
             markup += (
                 f'<path d="{line}" fill="none" stroke="{paint("ground")}" stroke-width="{SMALL_SEAM_CM if small else SEAM_CM}" '
                 'stroke-linecap="round" stroke-linejoin="round"/>'
             )
         if shape.part.name == "head":
             cap = hair(scene.skull, eye)
-            if not cap.is_empty:
+            if cap:
                 markup += f'<path d="{outline(cap)}" fill="{paint("hair")}"/>'
-        below = shapely.union(below, shape.area)
-        drawn.append(_Shape(shape.nearness, markup, _corners(shape.area)))
-    return drawn, below
+        drawn.append(_Shape(shape.nearness, markup, _corners(shape.bounds)))
+    return drawn, shapes
 
 
-def _corners(area: BaseGeometry) -> Array:
-    x0, y0, x1, y1 = area.bounds
-    return np.array([[x0, y0], [x1, y1]])
+def _corners(bounds: Bounds) -> Array:
+    return np.array(bounds).reshape(2, 2)
 
 
 def _fill(shape: Shape, tone: str, eye: Eye, paint: Paint) -> tuple[str, str]:
@@ -138,12 +141,12 @@ def _box_shape(box: Box, eye: Eye, paint: Paint, small: bool) -> _Shape:
 
 
 def _solid_shape(solid: Solid, eye: Eye, paint: Paint, small: bool) -> _Shape:
-    outline = _hull(eye.flat(solid.points))
+    (ring,) = hulls_at(eye.flat(solid.points), np.zeros(len(solid.points), dtype=np.int64))
     markup = (
-        f'<path d="{_path(outline)}" fill="{paint(solid.material)}" stroke="{paint(f"{solid.material}-edge")}" '
+        f'<path d="{outline([ring])}" fill="{paint(solid.material)}" stroke="{paint(f"{solid.material}-edge")}" '
         f'stroke-width="{edge_cm(small)}" stroke-linejoin="round"/>'
     )
-    return _Shape(_nearness(solid.points, eye), markup, outline)
+    return _Shape(_nearness(solid.points, eye), markup, _corners(bounds_of([ring])))
 
 
 BEYOND_CM = 3.0
@@ -158,7 +161,7 @@ def _bar_shapes(bars: Sequence[Bar], eye: Eye, paint: Paint, small: bool) -> Ite
         pale = bar.belongs_at is not None and nearness < float(eye.near(bar.belongs_at)) - BEYOND_CM
         if (small and pale) or float(np.ptp(page, axis=0).max()) < 1.0:
             continue
-        path = f'<path d="M{_pairs(page)}" fill="none" stroke-linejoin="round" stroke-linecap="round" '
+        path = f'<path d="M{_written(line_at(page))}" fill="none" stroke-linejoin="round" stroke-linecap="round" '
         edge = paint(f"{bar.material}-edge") if bar.material != "strap" else paint("felt-edge")
         faded = f' opacity="{PALE}"' if pale else ""
         markup = f'{path}stroke="{edge}" stroke-width="{bar.thick_cm}"/>'
@@ -197,7 +200,7 @@ def render(
     with stronger lines and no labels. The page is at least ``tall_cm`` high, the figure at its foot.
     """
     paint, eye = paint_for(light), eye_of(view, scene.lying, scene.on_side)
-    body, flesh = _body_shapes(scene, eye, paint, small)
+    body, parts = _body_shapes(scene, eye, paint, small)
     # What is as near as another is drawn in this order: legs of a bed before the bed.
     shapes = [*_bar_shapes(scene.bars, eye, paint, small)]
     shapes += [_box_shape(box, eye, paint, small) for box in scene.boxes]
@@ -221,7 +224,7 @@ def render(
         )
     written: list[str] = []
     if labels and not small and view is not View.ABOVE:
-        written, boxes = _labels(scene.marks, eye, flesh, paint, size)
+        written, boxes = _labels(scene.marks, eye, parts, paint, size)
         for x0, y0, x1, y1 in boxes:
             low, high = np.minimum(low, [x0 - 1, y0 - 1]), np.maximum(high, [x1 + 1, y1 + 1])
     low[1] = min(low[1], high[1] - tall_cm)
@@ -238,11 +241,11 @@ LABEL_CM, DIGIT_CM = 6.0, 3.6
 
 
 def _labels(
-    marks: Sequence[HeightMark], eye: Eye, flesh: BaseGeometry, paint: Paint, size: Callable[[float], str]
-) -> tuple[list[str], list[tuple[float, float, float, float]]]:
+    marks: Sequence[HeightMark], eye: Eye, body: Sequence[Shape], paint: Paint, size: Callable[[float], str]
+) -> tuple[list[str], list[Bounds]]:
     """Heights where they cover least of the body and nothing of each other, and the box of each."""
-    written, found = [], []
-    taken = [flesh]
+    written: list[str] = []
+    found: list[Bounds] = []
     for mark in marks:
         text = size(round(mark.height_cm))
         wide = DIGIT_CM * len(text)
@@ -253,10 +256,10 @@ def _labels(
             for aside in _asides(mark, eye, wide)
         ]
         boxes = [(x - wide / 2, y - 2.6, x + wide / 2, y + 2.6) for x, y in places]
-        covers = [sum(shapely.clip_by_rect(each, *box).area for each in taken) for box in boxes]
+        flesh = joined(shape.area for shape in body if any(meet(shape.bounds, box) for box in boxes))
+        covers = covered_cm2([*flesh, *map(rectangle, found)], boxes)
         best = int(np.argmin(np.round(covers, 1)))
         x, y = places[best]
-        taken.append(shapely.box(*boxes[best]))
         found.append(boxes[best])
         written.append(
             f'<text x="{number(x)}" y="{number(y + 2)}" font-size="{number(LABEL_CM)}" text-anchor="middle" '

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -21,19 +20,24 @@ class View(StrEnum):
     ABOVE = "above"
 
 
-Project = Callable[[Array], Array]
-"""Points in space as points on the page, (…, 2), or as how near they are, (…)."""
-
-
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Eye:
-    """Somebody looking at a figure: right and down on the page are in ``flat``, toward the eye in ``near``."""
+    """Somebody looking at a figure. ``page`` (2, 3) are the directions in space that are right and down on the page, ``toward`` (3,)
+    is the one toward the eye."""
 
     view: View
-    flat: Project
-    near: Project
+    page: Array
+    toward: Array
     tilted: bool = False
     """Whether it looks down on the floor from in front."""
+
+    def flat(self, points: Array) -> Array:
+        """Points in space, (…, 3), as points on the page, (…, 2)."""
+        return points @ self.page.T
+
+    def near(self, points: Array) -> Array:
+        """How near to the eye points are, (…)."""
+        return points @ self.toward
 
     @property
     def from_above(self) -> bool:
@@ -45,14 +49,24 @@ class Eye:
         return None if self.tilted else {View.SIDE_LEFT: Side.RIGHT, View.SIDE_RIGHT: Side.LEFT}.get(self.view)
 
 
+FORWARD, LEFT, UP = np.eye(3)
+
+
+def _eye(view: View, right: Array, down: Array, toward: Array, tilted: bool = False) -> Eye:
+    return Eye(view, np.stack([right, down]), toward, tilted)
+
+
 _EYES = {
-    View.SIDE_LEFT: Eye(View.SIDE_LEFT, lambda p: np.stack([-p[..., 0], -p[..., 2]], -1), lambda p: p[..., 1]),
-    View.SIDE_RIGHT: Eye(View.SIDE_RIGHT, lambda p: np.stack([p[..., 0], -p[..., 2]], -1), lambda p: -p[..., 1]),
-    View.FRONT: Eye(View.FRONT, lambda p: np.stack([p[..., 1], -p[..., 2]], -1), lambda p: p[..., 0]),
-    View.BEHIND: Eye(View.BEHIND, lambda p: np.stack([-p[..., 1], -p[..., 2]], -1), lambda p: -p[..., 0]),
-    View.ABOVE: Eye(View.ABOVE, lambda p: np.stack([-p[..., 1], -p[..., 0]], -1), lambda p: p[..., 2]),
+    eye.view: eye
+    for eye in (
+        _eye(View.SIDE_LEFT, -FORWARD, -UP, LEFT),
+        _eye(View.SIDE_RIGHT, FORWARD, -UP, -LEFT),
+        _eye(View.FRONT, LEFT, -UP, FORWARD),
+        _eye(View.BEHIND, -LEFT, -UP, -FORWARD),
+        _eye(View.ABOVE, -LEFT, -FORWARD, UP),
+    )
 }
-_OVER_A_MAT = Eye(View.ABOVE, lambda p: np.stack([p[..., 0], -p[..., 1]], -1), lambda p: p[..., 2])
+_OVER_A_MAT = _eye(View.ABOVE, FORWARD, -LEFT, UP)
 
 
 TILT_DEG = 38.0
@@ -61,11 +75,8 @@ TILT_DEG = 38.0
 def _tilted(view: View) -> Eye:
     """A view somewhat from above, so that what lies behind the nearest edge of the floor is seen."""
     level, cos, sin = _EYES[view], np.cos(np.radians(TILT_DEG)), np.sin(np.radians(TILT_DEG))
-
-    def flat(points: Array) -> Array:
-        return np.stack([level.flat(points)[..., 0], -cos * points[..., 2] + sin * level.near(points)], -1)
-
-    return Eye(view, flat, lambda points: cos * level.near(points) + sin * points[..., 2], tilted=True)
+    right, toward = level.page[0], level.toward
+    return _eye(view, right, sin * toward - cos * UP, cos * toward + sin * UP, tilted=True)
 
 
 _TILTED = {view: _tilted(view) for view in (View.SIDE_LEFT, View.SIDE_RIGHT)}

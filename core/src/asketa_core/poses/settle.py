@@ -120,7 +120,7 @@ class Posture:
 
     def leg(self, side: Side) -> LegPoints:
         leg = self.legs[who(side)][Level.MIDDLE]
-        return LegPoints(*(np.array([p.x, p.y, p.z]) for p in (leg.hip, leg.knee, leg.ankle, leg.toes)))
+        return LegPoints(*(np.array(leg[joint].tolist()) for joint in ("hip", "knee", "ankle", "toes")))
 
     def out_of_reach_cm(self, side: Side) -> float:
         """By how much a leg is too short for where its foot or knee is to be, at the middle of the ranges."""
