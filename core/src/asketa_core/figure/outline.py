@@ -1,6 +1,6 @@
 """Parts of the body as outlines on the page: hulls joined, inner corners rounded, seams where one lies over another.
 
-Everything is worked out for all parts at once: there is little to do for each, and calling is what would take time.
+Circles and hulls are worked out for all parts at once: there is little to do for each, and calling is what would take time.
 """
 
 from __future__ import annotations
