@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import os
+import pickle
 import shutil
 import string
 import subprocess
@@ -110,6 +111,12 @@ def fillings(*path: str) -> dict[str, Any]:
     kinds |= {"length": 12.0, "size": 12.0, "weight": 12.0}
     parts = string.Formatter().parse(str(item(*path)))
     return {name: kinds.get(spec or "", say("sides", "left")) for _, name, spec, _ in parts if name}
+
+    def test_a_phrase_is_the_same_once_packed_and_opened(self) -> None:
+        height = say("units", "cm", n=12.5)
+        for phrase in (height, height.sentence, NOTHING, Own("a strap"), listed([height, Own("a strap")], "or").inside):
+            opened = pickle.loads(pickle.dumps(phrase, pickle.HIGHEST_PROTOCOL))
+            self.assertEqual((type(opened), opened, english(opened)), (type(phrase), phrase, english(phrase)))
 
 
 class Pseudo(TestCase):

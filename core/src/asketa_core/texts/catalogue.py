@@ -153,6 +153,7 @@ def _parameters(template: str) -> frozenset[str]:
     return frozenset(name for _, name, _, _ in string.Formatter().parse(template) if name and not name.isdecimal())
 
 
+@cache
 def parameters(*path: str) -> frozenset[str]:
     """What a sentence is filled with; ``DataError`` where there are no words."""
     template = item(*path)
