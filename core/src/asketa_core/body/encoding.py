@@ -13,6 +13,7 @@ from asketa_core.body.spine import HAMSTRING_COUPLING
 from asketa_core.kernel.codes import Bound, Level, Motion, Who
 from asketa_core.kernel.records import BODY, HIP, Client, Record, many
 from asketa_core.kernel.shared import GRAVITY
+from asketa_core.recent import Itself, Recent
 from asketa_core.units import SIDES, Side
 
 
@@ -25,7 +26,11 @@ def _side(side: Side) -> int:
 
 
 def body_record(body: Body) -> Record:
-    return body_of(body)[0]
+    """One body as the engine reads it; the last few are kept, for figures are drawn of the same."""
+    return _records.get(Itself(body), lambda: body_of(body)[0])
+
+
+_records: Recent[Record] = Recent(32)
 
 
 def body_of(body: Body) -> Any:

@@ -55,10 +55,11 @@ def hulls_at(points: Array, of: Indices) -> list[Line]:
     """The rings around groups of points in centimetres, (points, 2), ``of`` (points,) counting the groups; empty around what lies
     on one line."""
     hulls = shapely.convex_hull(shapely.linestrings(points, indices=of))
-    corners, which = shapely.get_coordinates(hulls, return_index=True)
-    rings = np.split(_rounded(corners), np.flatnonzero(np.diff(which)) + 1)
+    corners: Line = _rounded(shapely.get_coordinates(hulls)).tolist()
+    counts: list[int] = np.asarray(shapely.get_num_coordinates(hulls)).tolist()
+    ends = itertools.accumulate(counts)
     # The first comes again at the end, and they run the other way.
-    return [ring[:0:-1].tolist() if len(ring) > 3 else [] for ring in rings]
+    return [corners[end - 1 : end - count : -1] if count > 3 else [] for count, end in zip(counts, ends, strict=True)]
 
 
 Bounds = tuple[float, float, float, float]

@@ -269,11 +269,13 @@ def arm(body: Body, side: Side, shoulder: Array, wrist: Array, fingers: Array, s
     longest = upper + forearm - CUT_SHORT_CM
     if length > longest:
         wrist = shoulder + reach / length * longest
-    back_and_out = np.array([0.0, side.sign, -0.5] if supine else [-1.0, 0.5 * side.sign, -0.2])
+    back_and_out = Vec(0.0, float(side.sign), -0.5) if supine else Vec(-1.0, 0.5 * side.sign, -0.2)
     # An arm closes like a leg: the elbow is its knee.
     from asketa_core.kernel.closing import knee_at, knee_circle  # noqa: PLC0415  (loaded with the first figure)
 
-    circle = knee_circle(Vec(*shoulder), Vec(*wrist), upper, forearm, side.sign, Vec(*back_and_out))
+    # Plain numbers, whose types the engine knows at once.
+    ends = Vec(*shoulder.tolist()), Vec(*wrist.tolist())
+    circle = knee_circle(*ends, upper, forearm, side.sign, back_and_out)
     elbow = np.array(knee_at(circle, 0.0))
     tip = wrist + 0.6 * hand * unit(fingers + 0.3 * unit(wrist - elbow))
     tip[2] = max(float(tip[2]), HAND_REST_CM / 2)

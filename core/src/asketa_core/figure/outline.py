@@ -147,21 +147,22 @@ def _capsules(centres: Array, radii: Array) -> list[Line]:
     # From the line to where both circles have a tangent in common; one within the other has the whole outline.
     narrows = np.clip((radii[:, 0] - radii[:, 1]) / np.maximum(length, 1e-9), -1.0, 1.0)
     tangent = np.arccos(narrows)
-    share = np.linspace(0.0, 1.0, ARC_POINTS)
-    round_one = tangent[:, None] + share * (2 * np.pi - 2 * tangent)[:, None]
-    round_other = -tangent[:, None] + share * (2 * tangent)[:, None]
+    round_one = tangent[:, None] + _SHARES * (2 * np.pi - 2 * tangent)[:, None]
+    round_other = -tangent[:, None] + _SHARES * (2 * tangent)[:, None]
     angles = toward[:, None] + np.concatenate([round_one, round_other], axis=1)
-    own = np.repeat([0, 1], ARC_POINTS)
     circle = np.stack([np.cos(angles), np.sin(angles)], axis=-1)
-    return lines_at(centres[:, own] + radii[:, own, None] * circle)
+    return lines_at(centres[:, _OWN] + radii[:, _OWN, None] * circle)
 
 
-_CIRCLE = np.exp(1j * np.linspace(0.0, 2 * np.pi, 2 * (ARC_POINTS - 1), endpoint=False))
+_SHARES = np.linspace(0.0, 1.0, ARC_POINTS)
+_OWN = np.repeat([0, 1], ARC_POINTS)
+"""Which of the two circles each point of a capsule is on."""
+_TURN = np.linspace(0.0, 2 * np.pi, 2 * (ARC_POINTS - 1), endpoint=False)
+_CIRCLE = np.column_stack([np.cos(_TURN), np.sin(_TURN)])
 
 
 def _discs(centres: Array, radii: Array) -> list[Line]:
-    circle = np.column_stack([_CIRCLE.real, _CIRCLE.imag])
-    return lines_at(centres[:, None] + radii[:, None, None] * circle)
+    return lines_at(centres[:, None] + radii[:, None, None] * _CIRCLE)
 
 
 def _on_floor(area: Area, eye: Eye) -> Area:

@@ -121,7 +121,7 @@ def skeleton_of(
         if heels_raised:
             legs[side], heels[side] = _on_toes(legs[side], heels[side])
     pelvis = (legs[Side.LEFT].root + legs[Side.RIGHT].root) / 2
-    joints = trunk_chain(body_record(body), Vec(pelvis[0], 0.0, pelvis[2]), pitch, lumbar, lean)
+    joints = trunk_chain(body_record(body), Vec(float(pelvis[0]), 0.0, float(pelvis[2])), pitch, lumbar, lean)
     seat, l5s1, t12, c7, top = (np.array([joint.x, joint.z]) for joint in joints)
     if posture.shows(Readout.NECK_BEND, None):
         nod = posture.middle(Readout.NECK_BEND, None)
