@@ -104,6 +104,12 @@ class Values(TestCase):
     def test_the_codes_of_a_sentence_are_its_parameters(self) -> None:
         self.assertEqual(parameters("units", "span"), {"low", "high"})
 
+    def test_a_phrase_is_the_same_once_packed_and_opened(self) -> None:
+        height = say("units", "cm", n=12.5)
+        for phrase in (height, height.sentence, NOTHING, Own("a strap"), listed([height, Own("a strap")], "or").inside):
+            opened = pickle.loads(pickle.dumps(phrase, pickle.HIGHEST_PROTOCOL))
+            self.assertEqual((type(opened), opened, english(opened)), (type(phrase), phrase, english(phrase)))
+
 
 def fillings(*path: str) -> dict[str, Any]:
     """Something of the kind each parameter of a sentence is written as."""
@@ -111,12 +117,6 @@ def fillings(*path: str) -> dict[str, Any]:
     kinds |= {"length": 12.0, "size": 12.0, "weight": 12.0}
     parts = string.Formatter().parse(str(item(*path)))
     return {name: kinds.get(spec or "", say("sides", "left")) for _, name, spec, _ in parts if name}
-
-    def test_a_phrase_is_the_same_once_packed_and_opened(self) -> None:
-        height = say("units", "cm", n=12.5)
-        for phrase in (height, height.sentence, NOTHING, Own("a strap"), listed([height, Own("a strap")], "or").inside):
-            opened = pickle.loads(pickle.dumps(phrase, pickle.HIGHEST_PROTOCOL))
-            self.assertEqual((type(opened), opened, english(opened)), (type(phrase), phrase, english(phrase)))
 
 
 class Pseudo(TestCase):
