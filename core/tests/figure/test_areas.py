@@ -76,6 +76,7 @@ class Areas(TestCase):
         self.assertEqual(shared([], disc(0, 0, 5)), [])
         self.assertEqual(shared(disc(0, 0, 5), disc(40, 0, 5)), [])
         self.assertEqual(grown([], 2.0), [])
+        self.assertEqual(closed(simple([], 0.1), 2.0), [])
         self.assertEqual(outside([], disc(0, 0, 5)), [])
         self.assertEqual(covered_cm2([], [(0, 0, 1, 1)]), [0.0])
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from itertools import combinations
 from unittest import TestCase
 
@@ -11,6 +12,7 @@ import shapely
 from asketa_core import NoGrid, Screened, Side, Situation, View, figure, lane_view
 from asketa_core.figure.areas import joined, length_cm
 from asketa_core.figure.figure import scene_of
+from asketa_core.figure.flesh import Chain
 from asketa_core.figure.outline import hair, seam, shapes_of
 from asketa_core.figure.views import eye_of
 from tests.figure.areas import area_cm2
@@ -38,6 +40,24 @@ class OneBody(TestCase):
                 whole = joined([area for shape in shapes for area in (shape.area, shape.flesh)])
                 pieces = [ring for ring in whole if area_cm2([ring]) > SPECK_CM2]
                 self.assertEqual(len(pieces), 1, f"{rung.id} {view}")
+
+    def test_what_is_below_the_floor_is_not_seen(self) -> None:
+        at = Situation.of_nobody(170)
+        found = settled(at, "standing_balance.mountain")
+        parts = scene_of(found, at.body, at.room, found.recommended).parts
+        eye = eye_of(View.SIDE_LEFT, lying=False)
+
+        def seen_below(by_cm: float) -> set[str]:
+            shins = [
+                replace(part, chains=tuple(Chain(each.centres - [0, 0, by_cm], each.radii) for each in part.chains))
+                for part in parts
+                if part.name == "shin"
+            ]
+            return {shape.part.name for shape in shapes_of([p for p in parts if p.name != "shin"] + shins, eye)}
+
+        self.assertIn("shin", seen_below(0.0))
+        self.assertEqual(seen_below(40.0), seen_below(0.0))
+        self.assertEqual(seen_below(90.0), seen_below(0.0) - {"shin"})
 
     def test_a_part_has_no_seam_where_it_grows(self) -> None:
         at = Situation.of_nobody(170)

@@ -72,7 +72,7 @@ class Shape:
 
 
 def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
-    """Every part as an outline, flat where it lies on the floor."""
+    """Every part as an outline, flat where it lies on the floor; what is wholly below it is not seen."""
     areas = _areas(parts, eye)
     flesh: list[Area] = [[] for _ in parts]
     joins: list[tuple[_Join, ...]] = [() for _ in parts]
@@ -91,6 +91,7 @@ def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     return [
         Shape(part, areas[at], bounds_of(areas[at]), flesh[at], nearness[at], joins[at])
         for at, part in enumerate(parts)
+        if areas[at]
     ]
 
 
