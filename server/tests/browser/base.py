@@ -5,11 +5,13 @@ from __future__ import annotations
 import datetime as dt
 import os
 import re
+import threading
 from pathlib import Path
 from typing import Any, ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache
+from django.core.signals import request_finished, request_started
 from playwright.sync_api import Browser, Page, Playwright, Route, expect, sync_playwright
 
 from clients.models import Client
@@ -23,11 +25,43 @@ from practices.tenancy import opened
 CHROMIUM = "/usr/bin/chromium"
 EMAIL, PASSWORD = "ottoline@weir-room.example", "weir-room-demo"
 SLOW_MS = 60_000
+QUIET_S = 0.1
 
 
 def cut_off(route: Route) -> None:
     """Lets nothing through, as when the network is gone."""
     route.abort()
+
+
+class Answering:
+    """How many requests the live server is working on: it goes on with what a closed page no longer waits for."""
+
+    def __init__(self) -> None:
+        self._count = 0
+        self._changed = threading.Condition()
+        request_started.connect(self._begin, weak=False)
+        request_finished.connect(self._end, weak=False)
+
+    def _begin(self, **_: object) -> None:
+        self._add(1)
+
+    def _end(self, **_: object) -> None:
+        self._add(-1)
+
+    def _add(self, more: int) -> None:
+        with self._changed:
+            self._count += more
+            self._changed.notify_all()
+
+    def wait_for_none(self) -> None:
+        """Return once nothing has been in work for a moment; what is would be in the way of emptying the tables."""
+        with self._changed:
+            done = self._changed.wait_for(lambda: self._count == 0, SLOW_MS / 1000)
+            while done and self._changed.wait_for(lambda: self._count > 0, QUIET_S):
+                done = self._changed.wait_for(lambda: self._count == 0, SLOW_MS / 1000)
+        request_started.disconnect(self._begin)
+        request_finished.disconnect(self._end)
+        assert done, "the live server does not come to an end with a request"
 
 
 class BrowserTest(StaticLiveServerTestCase):
@@ -49,6 +83,8 @@ class BrowserTest(StaticLiveServerTestCase):
         super().tearDownClass()
 
     def setUp(self) -> None:
+        # Cleaned up last, when every page is closed.
+        self.addCleanup(Answering().wait_for_none)
         cache.clear()
         loader.load(Path(__file__).parent / "people.yaml")
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
@@ -58,11 +94,6 @@ class BrowserTest(StaticLiveServerTestCase):
         self.errors: list[str] = []
         self.page.on("pageerror", lambda error: self.errors.append(str(error)))
         self.addCleanup(context.close)
-
-    def tearDown(self) -> None:
-        # What the server is still working on would be in the way of emptying its tables.
-        self.page.wait_for_load_state("networkidle")
-        super().tearDown()
 
     def sign_in(self, password: str = PASSWORD) -> None:
         self.page.goto(self.live_server_url)
