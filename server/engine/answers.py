@@ -18,6 +18,7 @@ from asketa_core import (
     ClientFile,
     Decision,
     Finding,
+    Itself,
     Judged,
     LaneAnswer,
     Library,
@@ -63,7 +64,7 @@ _recent_grids: Recent[Screened | NoGrid] = Recent(most=16)
 """The last few screened grids, up to some megabytes each: a ladder's rungs are asked for again by its decisions, and
 steppers ask for the same one again and again."""
 
-_situations: Recent[tuple[ClientFile, Situation, str]] = Recent(most=16)
+_situations: Recent[tuple[Situation, str]] = Recent(most=16)
 """Situations with their keys, and what their variations share already worked out. Known by the file they were made
 from, which they keep."""
 
@@ -91,13 +92,13 @@ class Today:
         if date is not None and date != now.date():
             now = dt.datetime.combine(date, dt.time(12), now.tzinfo)
         file, room, shelf = client_file(client), room_value(), practice_library()
-        known = (id(file), now.date(), room, shelf.fingerprint)
+        known = (Itself(file), now.date(), room, shelf.fingerprint)
 
-        def compute() -> tuple[ClientFile, Situation, str]:
+        def compute() -> tuple[Situation, str]:
             found = Situation.of(file, now.date(), room, shelf.library)
-            return file, found, situation_key(file, room, shelf.fingerprint)
+            return found, situation_key(file, room, shelf.fingerprint)
 
-        _, situation, key = _situations.get(known, compute)
+        situation, key = _situations.get(known, compute)
         return Today(client, file, room, now, situation, key)
 
     @property

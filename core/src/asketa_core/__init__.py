@@ -59,7 +59,7 @@ from asketa_core.progress.trend import Support, Trend, furthest_words, slope_wor
 from asketa_core.progress.trials import Way, standing, tried_on, try_again, value_words, way_words, ways, with_kept
 from asketa_core.progress.values import same_setup, same_value
 from asketa_core.props.kinds import Room
-from asketa_core.recent import Recent
+from asketa_core.recent import Itself, Recent
 from asketa_core.records.asked import irritable_on
 from asketa_core.records.calendar import change_between, changes_ahead, next_change, next_tightening
 from asketa_core.records.catalogue import figures_of, limits_of, limits_on
@@ -187,6 +187,7 @@ __all__ = [
     "Implausible",
     "InputError",
     "Instruction",
+    "Itself",
     "Judged",
     "Key",
     "Kind",

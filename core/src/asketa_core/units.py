@@ -16,6 +16,9 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 
+FORWARD, LEFT, UP = np.eye(3)
+"""The axes of space, (3,) each."""
+
 
 class Side(StrEnum):
     """A side of the client's own body."""

@@ -9,10 +9,9 @@ from asketa_core.figure.areas import PER_CM, Area, Line
 
 def as_shape(area: Area) -> shapely.Geometry:
     """In centimetres; holes are what runs the other way."""
-    whole = shapely.union_all([_polygon(ring) for ring in area if _polygon(ring).exterior.is_ccw])
-    return shapely.difference(
-        whole, shapely.union_all([_polygon(ring) for ring in area if not _polygon(ring).exterior.is_ccw])
-    )
+    rings = [_polygon(ring) for ring in area]
+    outer, holes = ([ring for ring in rings if ring.exterior.is_ccw is outer] for outer in (True, False))
+    return shapely.difference(shapely.union_all(outer), shapely.union_all(holes))
 
 
 def _polygon(ring: Line) -> shapely.Polygon:

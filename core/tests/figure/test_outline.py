@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from itertools import combinations
+from itertools import combinations, permutations
 from unittest import TestCase
 
 import shapely
@@ -13,7 +13,7 @@ from asketa_core import NoGrid, Screened, Side, Situation, View, figure, lane_vi
 from asketa_core.figure.areas import joined, length_cm
 from asketa_core.figure.figure import scene_of
 from asketa_core.figure.flesh import Chain
-from asketa_core.figure.outline import hair, seam, shapes_of
+from asketa_core.figure.outline import end_to_end, hair, seam, shapes_of
 from asketa_core.figure.views import eye_of
 from tests.figure.areas import area_cm2
 from tests.library import variation, variations
@@ -68,6 +68,16 @@ class OneBody(TestCase):
         for shape in shapes:
             if shape.part.name in ("thigh", "head"):
                 self.assertAlmostEqual(sum(map(length_cm, seam(shape, trunk))), 0.0, msg=shape.part.name)
+
+    def test_pieces_that_meet_are_one_line_whichever_way_they_run(self) -> None:
+        whole = [[at, at * at] for at in range(7)]
+        pieces = [whole[4:], whole[2::-1], whole[2:5]]
+        apart = [[90, 90], [95, 95]]
+        for order in permutations([*pieces, apart]):
+            found = end_to_end(order)
+            self.assertEqual(len(found), 2)
+            self.assertIn(apart, found)
+            self.assertTrue(whole in found or whole[::-1] in found)
 
     def test_front_and_back_of_the_head_differ(self) -> None:
         at = Situation.of_nobody(170)

@@ -20,7 +20,7 @@ from asketa_core.units import Array
 
 PER_CM = 1000
 
-Indices = npt.NDArray[np.int64]
+Whole = npt.NDArray[np.int64]
 
 Line = list[list[int]]
 """Points one after another; a ring returns to its first."""
@@ -47,11 +47,11 @@ def _whole(points: Array) -> Any:
     return _rounded(points).tolist()
 
 
-def _rounded(points: Array) -> Indices:
+def _rounded(points: Array) -> Whole:
     return np.rint(points * PER_CM).astype(np.int64)
 
 
-def hulls_at(points: Array, of: Indices) -> list[Line]:
+def hulls_at(points: Array, of: Whole) -> list[Line]:
     """The rings around groups of points in centimetres, (points, 2), ``of`` (points,) counting the groups; empty around what lies
     on one line."""
     hulls = shapely.convex_hull(shapely.linestrings(points, indices=of))
@@ -60,6 +60,12 @@ def hulls_at(points: Array, of: Indices) -> list[Line]:
     ends = itertools.accumulate(counts)
     # The first comes again at the end, and they run the other way.
     return [corners[end - 1 : end - count : -1] if count > 3 else [] for count, end in zip(counts, ends, strict=True)]
+
+
+def hull_at(points: Array) -> Line:
+    """The ring around points, (points, 2), in centimetres; empty where they lie on one line."""
+    (ring,) = hulls_at(points, np.zeros(len(points), dtype=np.int64))
+    return ring
 
 
 Bounds = tuple[float, float, float, float]

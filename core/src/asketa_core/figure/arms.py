@@ -11,10 +11,8 @@ from asketa_core.body.measures import Body
 from asketa_core.figure.limbs import Limb
 from asketa_core.kernel.space import Vec
 from asketa_core.poses.recipe import Hands
-from asketa_core.units import Array, Side, unit
+from asketa_core.units import FORWARD, LEFT, UP, Array, Side, unit
 
-UP = np.array([0.0, 0.0, 1.0])
-FORWARD = np.array([1.0, 0.0, 0.0])
 CHAIR_SEAT_CM, CHAIR_BACK_CM = 45.0, 90.0
 """Heights at which hands rest on a generic chair."""
 
@@ -53,7 +51,7 @@ class _Hanging:
 
     @property
     def aside(self) -> Array:
-        return self.side.sign * np.array([0.0, 1.0, 0.0])
+        return np.asarray(self.side.sign * LEFT)
 
     @property
     def leg(self) -> Limb:

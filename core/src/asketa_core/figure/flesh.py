@@ -38,7 +38,8 @@ class Chain(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """One part of the body: chains of balls, and clouds of points whose hull is filled. ``root`` is where it grows out of another, within ``blend_cm`` of which no seam shows."""
+    """One part of the body: chains of balls, and clouds of points whose hull is filled. ``root`` is where it grows out of another,
+    within ``blend_cm`` of which no seam shows."""
 
     name: Name
     side: Side | None

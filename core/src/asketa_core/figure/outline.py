@@ -20,6 +20,7 @@ from asketa_core.figure.areas import (
     bounds_of,
     closed,
     grown,
+    hull_at,
     hulls_at,
     inside,
     joined,
@@ -198,33 +199,30 @@ def seam(shape: Shape, before: Iterable[Shape]) -> list[Line]:
     below = [ring for other in before if meet(shape.bounds, other.bounds) for ring in other.area]
     edges = [[*ring, ring[0]] for ring in shape.area]
     over = inside(edges, below)
-    return _end_to_end(outside(over, [ring for join in shape.joins for ring in join.area])) if over else []
+    return end_to_end(outside(over, [ring for join in shape.joins for ring in join.area])) if over else []
 
 
-def _end_to_end(lines: list[Line]) -> list[Line]:
-    """Lines that meet at their ends as one."""
+def end_to_end(pieces: Sequence[Line]) -> list[Line]:
+    """Lines that meet at their ends as one, whichever way they run."""
     found: list[Line] = []
-    waiting = list(lines)
-    while waiting:
-        line = waiting.pop()
-        grew = True
-        while grew:
-            grew = False
-            for at, other in enumerate(waiting):
-                for piece in (other, other[::-1]):
-                    if piece[0] == line[-1]:
-                        line = [*line, *piece[1:]]
-                    elif piece[-1] == line[0]:
-                        line = [*piece, *line[1:]]
-                    else:
-                        continue
-                    grew = True
-                    break
-                if grew:
-                    del waiting[at]
-                    break
+    for piece in pieces:
+        line = piece
+        while (other := next((each for each in found if _meeting(each, line)), None)) is not None:
+            found.remove(other)
+            line = _meeting(other, line)
         found.append(line)
     return found
+
+
+def _meeting(one: Line, other: Line) -> Line:
+    """Two lines as one; nothing where no end of theirs is the same."""
+    if one[-1] == other[0]:
+        return one + other[1:]
+    if other[-1] == one[0]:
+        return other + one[1:]
+    if one[-1] == other[-1]:
+        return one + other[-2::-1]
+    return one[::-1] + other[1:] if one[0] == other[0] else []
 
 
 def hair(skull: Head, eye: Eye) -> Area:
@@ -235,7 +233,7 @@ def hair(skull: Head, eye: Eye) -> Area:
     if len(seen) < 3:
         return []
     spread = skull.centre + seen @ (skull.axes * (1 + HAIR_CM / np.linalg.norm(skull.axes, axis=1))[:, None])
-    (hull,) = hulls_at(eye.flat(spread), np.zeros(len(spread), dtype=np.int64))
+    hull = hull_at(eye.flat(spread))
     return grown([hull], HAIR_ROUND_CM) if hull else []
 
 

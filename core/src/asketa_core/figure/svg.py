@@ -19,7 +19,7 @@ from asketa_core.figure.areas import (
     Line,
     bounds_of,
     covered_cm2,
-    hulls_at,
+    hull_at,
     joined,
     length_cm,
     line_at,
@@ -141,7 +141,7 @@ def _box_shape(box: Box, eye: Eye, paint: Paint, small: bool) -> _Shape:
 
 
 def _solid_shape(solid: Solid, eye: Eye, paint: Paint, small: bool) -> _Shape:
-    (ring,) = hulls_at(eye.flat(solid.points), np.zeros(len(solid.points), dtype=np.int64))
+    ring = hull_at(eye.flat(solid.points))
     markup = (
         f'<path d="{outline([ring])}" fill="{paint(solid.material)}" stroke="{paint(f"{solid.material}-edge")}" '
         f'stroke-width="{edge_cm(small)}" stroke-linejoin="round"/>'

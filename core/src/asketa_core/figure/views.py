@@ -7,7 +7,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from asketa_core.units import Array, Side
+from asketa_core.units import FORWARD, LEFT, UP, Array, Side
 
 
 class View(StrEnum):
@@ -47,9 +47,6 @@ class Eye:
     def far_side(self) -> Side | None:
         """The side of the body that is turned away."""
         return None if self.tilted else {View.SIDE_LEFT: Side.RIGHT, View.SIDE_RIGHT: Side.LEFT}.get(self.view)
-
-
-FORWARD, LEFT, UP = np.eye(3)
 
 
 def _eye(view: View, right: Array, down: Array, toward: Array, tilted: bool = False) -> Eye:

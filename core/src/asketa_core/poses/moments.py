@@ -6,7 +6,7 @@ A programme depends on the library alone; bodies, ranges and rooms come to it la
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -42,6 +42,7 @@ from asketa_core.poses.recipe import (
     Work,
 )
 from asketa_core.poses.transfers import Station, Technique, transfers
+from asketa_core.recent import Itself, Recent
 from asketa_core.units import SIDES, Side
 
 LEGS_LONG_APART_DEG = 10.0
@@ -70,24 +71,14 @@ class Programme:
         return self.records[0]
 
 
-MOST_KEPT = 8192
-_kept: dict[tuple[int, object], tuple[Variation, Programme]] = {}
-
-
-def _once(variation: Variation, what: object, make: Callable[[], Programme]) -> Programme:
-    """A programme of a variation, made once while the variation lives. Variations are told apart by which they are: to
-    compare what they say would take longer than turning one into numbers."""
-    found = _kept.get((id(variation), what))
-    if found is None or found[0] is not variation:
-        if len(_kept) >= MOST_KEPT:
-            _kept.clear()
-        found = _kept[(id(variation), what)] = (variation, make())
-    return found[1]
+_programmes: Recent[Programme] = Recent(most=8192)
+"""Programmes by variation, and what of it they are of: to compare what variations say would take longer than turning one into
+numbers."""
 
 
 def pose_programme(variation: Variation, side: Side) -> Programme:
     """A variation with ``side`` as its worked leg."""
-    return _once(variation, side, lambda: programme_over(variation, side, slots_read(variation)))
+    return _programmes.get((Itself(variation), side), lambda: programme_over(variation, side, slots_read(variation)))
 
 
 def programme_over(variation: Variation, side: Side, names: tuple[str, ...]) -> Programme:
@@ -224,7 +215,7 @@ def _station(station: Station, by_chair: bool) -> Programme:
 
 def quiet_sitting(variation: Variation) -> Programme:
     """Sitting upright on the seat with both feet down: where the pose starts from and ends."""
-    return _once(variation, "quiet sitting", lambda: _quiet_sitting(variation))
+    return _programmes.get((Itself(variation), "quiet sitting"), lambda: _quiet_sitting(variation))
 
 
 def _quiet_sitting(variation: Variation) -> Programme:
@@ -238,7 +229,7 @@ def _quiet_sitting(variation: Variation) -> Programme:
 def legs_long(variation: Variation) -> Programme:
     """Legs long and still on the same seat, leaning back on the hands; lying, simply stretched out with the back raised as
     it was."""
-    return _once(variation, "legs long", lambda: _legs_long_on(variation))
+    return _programmes.get((Itself(variation), "legs long"), lambda: _legs_long_on(variation))
 
 
 def _legs_long_on(variation: Variation) -> Programme:
