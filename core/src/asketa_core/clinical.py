@@ -66,14 +66,19 @@ def _files() -> Iterator[Path]:
 
 
 @cache
+def _loaded() -> tuple[tuple[Path, ClinicalFile], ...]:
+    return tuple((path, load(path, ClinicalFile)) for path in _files())
+
+
+@cache
 def figures() -> Mapping[str, Figure]:
     """Every figure by its code."""
-    return _once((path, load(path, ClinicalFile).figures) for path in _files())
+    return _once((path, file.figures) for path, file in _loaded())
 
 
 @cache
 def groups() -> Mapping[str, Group]:
-    return _once((path, load(path, ClinicalFile).groups) for path in _files())
+    return _once((path, file.groups) for path, file in _loaded())
 
 
 Each = TypeVar("Each")

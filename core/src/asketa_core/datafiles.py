@@ -9,6 +9,7 @@ import hashlib
 import re
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -109,9 +110,15 @@ def load(path: Path, model: type[Read]) -> Read:
     return checked(read(path), model)
 
 
+@cache
+def _adapter(model: type[Read]) -> TypeAdapter[Read]:
+    """What checks against one model; making it takes longer than checking a file."""
+    return TypeAdapter(model)
+
+
 def checked(document: Document, model: type[Read]) -> Read:
     try:
-        return TypeAdapter(model).validate_python(document.content)
+        return _adapter(model).validate_python(document.content)
     except ValidationError as error:
         first = error.errors()[0]
         raise document.error(first["loc"], first["msg"]) from error
