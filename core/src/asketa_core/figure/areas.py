@@ -128,9 +128,12 @@ def outside(lines: Sequence[Line], area: Area) -> list[Line]:
         return list(lines)
     # The library loses a level line that is nowhere near what it is cut by.
     around = bounds_of(area)
-    near = [meet(bounds_of([line]), around) for line in lines]
-    apart = [line for line, cut in zip(lines, near, strict=True) if not cut]
-    return apart + _cut_lines(pyclipper.CT_DIFFERENCE, list(itertools.compress(lines, near)), area)
+    apart = [line for line in lines if _level(line) and not meet(bounds_of([line]), around)]
+    return apart + _cut_lines(pyclipper.CT_DIFFERENCE, [line for line in lines if line not in apart], area)
+
+
+def _level(line: Line) -> bool:
+    return all(point[1] == line[0][1] for point in line)
 
 
 def _cut_lines(how: int, lines: Sequence[Line], area: Area) -> list[Line]:

@@ -54,9 +54,11 @@ class _Join(NamedTuple):
     other: Area
     around: Line | None
 
-    @property
-    def area(self) -> Area:
-        return self.other if self.around is None else shared(self.other, [self.around])
+    def within(self, box: Bounds) -> Area:
+        """The part of it that may lie in a box: all of it or nothing."""
+        if self.around is None:
+            return self.other
+        return shared(self.other, [self.around]) if meet(bounds_of([self.around]), box) else []
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +78,7 @@ def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     """Every part as an outline, flat where it lies on the floor; what is wholly below it is not seen."""
     areas = _areas(parts, eye)
     flesh: list[Area] = [[] for _ in parts]
+    filled: dict[tuple[int, int], Area] = {}  # once for twins
     joins: list[tuple[_Join, ...]] = [() for _ in parts]
     rooted = [at for at, part in enumerate(parts) if part.root is not None]
     roots = eye.flat(np.stack([part.root for part in parts if part.root is not None]))
@@ -84,7 +87,10 @@ def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     for at, around, joining in zip(rooted, wide, close, strict=True):
         part, bearer = parts[at], _bearer(parts, at)
         if part.name in INNER_CM:
-            flesh[at] = _flesh(areas[at], areas[bearer], around, INNER_CM[part.name], eye)
+            pair = id(areas[at]), id(areas[bearer])
+            if pair not in filled:
+                filled[pair] = _flesh(areas[at], areas[bearer], around, INNER_CM[part.name], eye)
+            flesh[at] = filled[pair]
         near = None if part.straight else joining
         joins[at] += (_Join(areas[bearer], near),)
         joins[bearer] += (_Join(areas[at], near),)
@@ -103,21 +109,28 @@ def _bearer(parts: Sequence[Part], at: int) -> int:
 
 
 def _areas(parts: Sequence[Part], eye: Eye) -> list[Area]:
-    """The outline of each part."""
-    areas = []
-    for part, hulls in zip(parts, _hulls(parts, eye), strict=True):
-        area = joined([hulls])
-        if part.round_cm > 0:
-            area = closed(simple(area, SIMPLE_CM), part.round_cm)
-        areas.append(simple(_on_floor(area, eye), SIMPLE_CM))
+    """The outline of each part; twins that lie over each other share one."""
+    hulls = _hulls(parts, eye)
+    areas: list[Area] = []
+    for at, part in enumerate(parts):
+        twin = next((k for k in range(at) if hulls[k] == hulls[at]), None)
+        areas.append(_area(hulls[at], part.round_cm, eye) if twin is None else areas[twin])
     return areas
 
 
+def _area(hulls: Area, round_cm: float, eye: Eye) -> Area:
+    """Hulls joined and shrunk again, which leaves their inner corners round."""
+    area = joined([hulls])
+    if round_cm > 0:
+        area = grown(simple(area, SIMPLE_CM), -round_cm)
+    return simple(_on_floor(area, eye), SIMPLE_CM)
+
+
 def _hulls(parts: Sequence[Part], eye: Eye) -> list[Area]:
-    """What each part is joined from."""
+    """What each part is joined from, wider all around by how round its inner corners are to be."""
     chains = [(at, chain) for at, part in enumerate(parts) for chain in part.chains]
     centres = eye.flat(np.concatenate([chain.centres for _, chain in chains]))
-    radii = np.concatenate([chain.radii for _, chain in chains])
+    radii = np.concatenate([chain.radii + parts[at].round_cm for at, chain in chains])
     owners: list[int] = []
     ends: list[tuple[int, int]] = []
     first = 0
@@ -137,7 +150,7 @@ def _hulls(parts: Sequence[Part], eye: Eye) -> list[Area]:
         points = eye.flat(np.concatenate([cloud for _, cloud in clouds]))
         which = np.repeat(np.arange(len(clouds)), [len(cloud) for _, cloud in clouds])
         for (at, _), hull in zip(clouds, hulls_at(points, which), strict=True):
-            hulls[at] += [hull] if hull else []
+            hulls[at] += grown([hull], parts[at].round_cm) if hull else []
     return hulls
 
 
@@ -197,9 +210,11 @@ def _nearness(parts: Sequence[Part], eye: Eye) -> list[float]:
 def seam(shape: Shape, before: Iterable[Shape]) -> list[Line]:
     """Where a part's edge lies over what was drawn of the body before, away from where they join."""
     below = [ring for other in before if meet(shape.bounds, other.bounds) for ring in other.area]
-    edges = [[*ring, ring[0]] for ring in shape.area]
-    over = inside(edges, below)
-    return end_to_end(outside(over, [ring for join in shape.joins for ring in join.area])) if over else []
+    over = inside([[*ring, ring[0]] for ring in shape.area], below)
+    if not over:
+        return []
+    box = bounds_of(over)
+    return end_to_end(outside(over, [ring for join in shape.joins for ring in join.within(box)]))
 
 
 def end_to_end(pieces: Sequence[Line]) -> list[Line]:

@@ -98,34 +98,32 @@ def slots_read(variation: Variation) -> tuple[str, ...]:
     return tuple(name for name, slot in variation.setup_slots.items() if isinstance(slot, StackSlot | NumberSlot))
 
 
-STANDING_QUIETLY = Recipe(
-    base=StandBase(rule="stand", knee_deg=0.0),
-    both_legs=StandingLeg(rule="standing"),
-    works=(Work(quantity="effort"),),
-)
-
-ROLLING = Recipe(
-    seat="floor",
-    recline_deg=0.0,
-    both_legs=FreeLeg(rule="free", flexion=50.0, knee=80.0),
-    hands=Hands(on="forward"),
-    works=(Work(quantity="effort"),),
-)
-"""On the side with the knees drawn up a little, before the legs go over the edge and the hands push up."""
-
 NO_SLOTS = Slots(())
 
 
 @cache
 def standing_quietly() -> Programme:
     """Upright on both feet."""
-    return Programme.of(programme_of(STANDING_QUIETLY, "standing", Side.LEFT, NO_SLOTS))
+    recipe = Recipe(
+        base=StandBase(rule="stand", knee_deg=0.0),
+        both_legs=StandingLeg(rule="standing"),
+        works=(Work(quantity="effort"),),
+    )
+    return Programme.of(programme_of(recipe, "standing", Side.LEFT, NO_SLOTS))
 
 
 @cache
 def rolling() -> Programme:
-    """Rolling to the side before rising from a bed or plinth."""
-    return Programme.of(programme_of(ROLLING, "side_lying", Side.LEFT, NO_SLOTS))
+    """Rolling to the side before rising from a bed or plinth: knees drawn up a little, before the legs go over the edge and the
+    hands push up."""
+    recipe = Recipe(
+        seat="floor",
+        recline_deg=0.0,
+        both_legs=FreeLeg(rule="free", flexion=50.0, knee=80.0),
+        hands=Hands(on="forward"),
+        works=(Work(quantity="effort"),),
+    )
+    return Programme.of(programme_of(recipe, "side_lying", Side.LEFT, NO_SLOTS))
 
 
 def _resting(position: Position, names: tuple[str, ...], seat: Value, hands: Hands, lean: Value = 0.0) -> Record:
