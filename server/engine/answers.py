@@ -238,7 +238,7 @@ class Today:
                     lambda rung, used: self.screen_with(rung, side, used),
                     self.date,
                     after_operation=recently_operated(self.file, self.date),
-                    tightens_on=self._tightens_on,
+                    tightens_on=lambda: self._tightens_on,
                     keep_range=keeps_range(self.file, self.date),
                     otherwise=otherwise,
                     trials=trials,

@@ -64,7 +64,14 @@ class Ladder:
             made |= {"date": TODAY - dt.timedelta(days=7 * ago), "id": str(ago)}
             judged.append(judge_response(response(**{**made, **session, "setup": made["setup"]}), 2, NOW))
         bearing = Bearing(
-            LIBRARY, self.screen, TODAY, after_operation, tightens_on, keep_range, otherwise, measured_on=measured_on
+            LIBRARY,
+            self.screen,
+            TODAY,
+            after_operation,
+            lambda: tightens_on,
+            keep_range,
+            otherwise,
+            measured_on=measured_on,
         )
         return next_step(judged, bearing)
 

@@ -117,16 +117,17 @@ def same_step(a: Step, b: Step) -> bool:
 class Bearing:
     """What bears on the next step of one side and ladder beside what happened there.
 
-    ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` is the next date a limit of this client
-    tightens, if any; ``keep_range`` offers longer holds but never more range. ``otherwise`` is what a therapist decided since
-    the last hold, ``trials`` are both ways tried, ``measured_on`` is the day the side was measured last.
+    ``after_operation`` asks for three calm sessions instead of two; ``tightens_on`` gives the next date a limit of this client
+    tightens, if any, and is asked only where a step up is due, for looking ahead takes long; ``keep_range`` offers longer holds but
+    never more range. ``otherwise`` is what a therapist decided since the last hold, ``trials`` are both ways tried,
+    ``measured_on`` is the day the side was measured last.
     """
 
     library: Library
     screen_of: ScreenOf
     today: dt.date
     after_operation: bool = False
-    tightens_on: dt.date | None = None
+    tightens_on: Callable[[], dt.date | None] = lambda: None
     keep_range: bool = False
     otherwise: Otherwise | None = None
     trials: Sequence[Trial] = ()
@@ -187,7 +188,7 @@ def _decide(judged: Sequence[Judged], held: Sequence[Judged], here: Step, bearin
     needed = CALM_NEEDED_AFTER_OPERATION if bearing.after_operation else CALM_NEEDED
     if calm < needed:
         return _decision(Action.STAY, "stay_calm", here, here, judged, count=calm, needed=needed)
-    tightens_on, today = bearing.tightens_on, bearing.today
+    tightens_on, today = bearing.tightens_on(), bearing.today
     if tightens_on is not None and today <= tightens_on < today + QUIET_BEFORE_TIGHTENING:
         return _decision(Action.STAY, "waits_for_limit", here, here, judged, date=tightens_on)
     return _offer(judged, here, calm, bearing)
