@@ -179,7 +179,7 @@ class Lanes(TestCase):
         situation = Situation.of(client(ranges=FREE), TODAY, ROOM)
         answer = lane_answer(situation, variation("figure_four.block_side"), Side.LEFT)
         assert answer.best is not None
-        self.assertEqual(english(answer.best.words["seat"]), "chair 45")
+        self.assertEqual(english(answer.best.line), "chair 45, block on its side")
         self.assertEqual(answer.best.findings, [])
 
     def test_entries_that_bind_together_are_named_together(self) -> None:

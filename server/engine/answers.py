@@ -141,7 +141,7 @@ class Today:
         return self.cached("lane", rung.id, side, used, compute=lambda: self._lane(rung, side))
 
     def _lane(self, rung: Variation, side: Side) -> LaneAnswer:
-        return lane_answer_of(self.situation, rung, side, self.screen(rung, side))
+        return lane_answer_of(rung, side, self.screen(rung, side))
 
     def _used_key(self, rung: Variation, side: Side) -> str:
         """What was last used there, for the key of what depends on it."""

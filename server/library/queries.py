@@ -99,7 +99,7 @@ class Sitter:
             drawn = ""
             if not isinstance(screened, NoGrid):
                 drawn = self.drawn(screened, screened.recommended, lane_view(rung, side), small=True)
-            return lane_answer_of(self.situation, rung, side, screened), drawn
+            return lane_answer_of(rung, side, screened), drawn
 
         return cached("typical", _rung_key(rung), side, about=rung.family, compute=compute)
 

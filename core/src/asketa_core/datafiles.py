@@ -111,17 +111,18 @@ def load(path: Path, model: type[Read]) -> Read:
 
 
 @cache
-def _adapter(model: type[Read]) -> TypeAdapter[Read]:
+def _adapter(model: Any) -> TypeAdapter[Any]:
     """What checks against one model; making it takes longer than checking a file."""
     return TypeAdapter(model)
 
 
 def checked(document: Document, model: type[Read]) -> Read:
     try:
-        return _adapter(model).validate_python(document.content)
+        found: Read = _adapter(model).validate_python(document.content)
     except ValidationError as error:
         first = error.errors()[0]
         raise document.error(first["loc"], first["msg"]) from error
+    return found
 
 
 PARTS: dict[str, tuple[str, ...]] = {

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 from asketa_core.client.holds import SlotValue
 from asketa_core.kernel.codes import StoppedBy
@@ -21,30 +20,15 @@ from asketa_core.words.stacks import built_words, fetch_list, hand_supports, hom
 
 
 @dataclass(frozen=True, slots=True)
-class SetupDetail:
-    """One set-up in full: what goes where, what it asks, what binds."""
+class SetupAnswer:
+    """What a lane says of the set-up its verdict rests on."""
 
     index: int
-    side: Side
-    verdict: Verdict
-    allowed: bool
     setup: dict[str, SlotValue]
-    words: dict[str, Phrase]
     line: Phrase
     """The set-up in one line, as its lane sees it; of a shape both legs share that is the whole of it."""
-    whole_line: Phrase
-    """The same for both sides at once."""
-    fetch: list[Phrase]
-    home: list[Phrase]
-    """What of it is found at home."""
-    folds: bool
-    """Whether a blanket is to be folded for it."""
-    items: int
     purpose_percent: float | None
     """``None`` where the range it is a share of is zero or below."""
-    technique: str
-    technique_words: Phrase
-    stopped_by: Phrase
     findings: list[Finding]
     unmet: list[Unmet]
 
@@ -81,39 +65,95 @@ class SetupDetail:
         return [say("open", code, percent=round(kept))]
 
 
+@dataclass(frozen=True, slots=True)
+class SetupDetail(SetupAnswer):
+    """One set-up in full: what goes where, what it asks, what binds."""
+
+    side: Side
+    verdict: Verdict
+    allowed: bool
+    words: dict[str, Phrase]
+    whole_line: Phrase
+    """The set-up in one line for both sides at once."""
+    fetch: list[Phrase]
+    home: list[Phrase]
+    """What of it is found at home."""
+    folds: bool
+    """Whether a blanket is to be folded for it."""
+    items: int
+    technique: str
+    technique_words: Phrase
+    stopped_by: Phrase
+
+
+def setup_answer(screened: Screened, index: int) -> SetupAnswer:
+    """What a lane says of one set-up."""
+    return _answer(screened, index, _Slots.of(screened, index))
+
+
 def detail_at(situation: Situation, screened: Screened, index: int) -> SetupDetail:
     """One set-up in full, but for its rulers, which few places show (``rulers_on``)."""
-    grid = screened.grid
-    stacks = grid.stacks(index)
-    setup = grid.setup(index)
+    grid, slots = screened.grid, _Slots.of(screened, index)
     stopped = screened.pose_at(index).stopped_by(screened.side)
-    stopped_by = NOTHING if stopped is None else say("stopped_by", _stopped_code(screened, stopped))
     technique = screened.way_at(index).name if screened.ways else ""
-    bases = {axis.name: axis.slot.base for axis in grid.axes if isinstance(axis.slot, StackSlot)}
-    words = {
-        name: _slot_words(name, value, stacks, "heels" if bases.get(name) == "heels" else "floor")
-        for name, value in setup.items()
-    }
+    supports = grid.supports(index)
+    hands = hand_supports(screened.variation.recipe)
+    said = _answer(screened, index, slots)
     return SetupDetail(
         index=index,
+        setup=said.setup,
+        line=said.line,
+        purpose_percent=said.purpose_percent,
+        findings=said.findings,
+        unmet=said.unmet,
         side=screened.side,
         verdict=screened.verdict_at(index),
         allowed=screened.allowed(index),
-        setup=setup,
-        words=words,
-        line=_line(screened, setup, words, stacks, None if screened.variation.shared else screened.side),
-        whole_line=_line(screened, setup, words, stacks),
-        fetch=[*fetch_list(grid.supports(index), situation.room), *hand_supports(screened.variation.recipe)],
-        home=[*home_list(grid.supports(index)), *hand_supports(screened.variation.recipe)],
-        folds=any(layer.piled for stack in grid.supports(index) for layer in stack.layers),
-        items=sum(stack.items for stack in grid.supports(index)),
-        purpose_percent=None if screened.no_range else screened.purpose_at(index),
+        words={name: slots.words(name) for name in slots.setup},
+        whole_line=_line(screened, slots),
+        fetch=[*fetch_list(supports, situation.room), *hands],
+        home=[*home_list(supports), *hands],
+        folds=any(layer.piled for stack in supports for layer in stack.layers),
+        items=sum(stack.items for stack in supports),
         technique=technique,
         technique_words=say("techniques", technique) if technique else NOTHING,
-        stopped_by=stopped_by,
-        findings=findings_at(screened, index),
-        unmet=unmet_at(screened, index),
+        stopped_by=NOTHING if stopped is None else say("stopped_by", _stopped_code(screened, stopped)),
     )
+
+
+def _answer(screened: Screened, index: int, slots: _Slots) -> SetupAnswer:
+    return SetupAnswer(
+        index,
+        slots.setup,
+        _line(screened, slots, None if screened.variation.shared else screened.side),
+        None if screened.no_range else screened.purpose_at(index),
+        findings_at(screened, index),
+        unmet_at(screened, index),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Slots:
+    """What is in the slots of one set-up."""
+
+    setup: dict[str, SlotValue]
+    stacks: Mapping[str, Stack]
+    under_heels: frozenset[str]
+    """Stacks that heels stand on."""
+
+    @staticmethod
+    def of(screened: Screened, index: int) -> _Slots:
+        grid = screened.grid
+        heels = {axis.name for axis in grid.axes if isinstance(axis.slot, StackSlot) and axis.slot.base == "heels"}
+        return _Slots(grid.setup(index), grid.stacks(index), frozenset(heels))
+
+    def words(self, name: str) -> Phrase:
+        value = self.setup[name]
+        if name in self.stacks:
+            return stack_words(self.stacks[name], "heels" if name in self.under_heels else "floor")
+        if value.choice is not None:
+            return say("choices", value.choice)
+        return NOTHING if value.number is None else say("units", "bare", n=value.number)
 
 
 def _stopped_code(screened: Screened, stopped: StoppedBy) -> str:
@@ -122,37 +162,23 @@ def _stopped_code(screened: Screened, stopped: StoppedBy) -> str:
     return "floor_support" if code == "support" and screened.variation.position != "chair" else code
 
 
-def _slot_words(name: str, value: SlotValue, stacks: Mapping[str, Any], base: str) -> Phrase:
-    if name in stacks:
-        return stack_words(stacks[name], base)
-    if value.choice is not None:
-        return say("choices", value.choice)
-    return NOTHING if value.number is None else say("units", "bare", n=value.number)
-
-
-def _line(
-    screened: Screened,
-    setup: Mapping[str, SlotValue],
-    words: Mapping[str, Phrase],
-    stacks: Mapping[str, Stack],
-    lane: Side | None = None,
-) -> Phrase:
+def _line(screened: Screened, slots: _Slots, lane: Side | None = None) -> Phrase:
     """A set-up in one line: what is sat on, what is under the foot. Of supports per side a lane has its own only;
     without a lane, what is the same on both sides is said once."""
     variation = screened.variation
     props: list[Phrase] = []
-    for name, value in setup.items():
+    for name, value in slots.setup.items():
         side = variation.side_of(name)
         if value.stack in (None, "floor") or (lane is not None and side is lane.other):
             continue
         label = variation.label_of(name)
         if lane is None and side is not None:
             slot = name.removesuffix(f"_{side.value}")
-            alike = words[side_slot(slot, side)] == words[side_slot(slot, side.other)]
+            alike = slots.words(side_slot(slot, side)) == slots.words(side_slot(slot, side.other))
             if alike and side is SIDES[1]:
                 continue
             label = say("stacks", "each_side", label=variation.setup_slots[name].label) if alike else label
-        built = built_words(stacks[name]) if name in stacks else words[name]
+        built = built_words(slots.stacks[name]) if name in slots.stacks else slots.words(name)
         there = says_where(variation.setup_slots[name])
         props.append(say("stacks", "placed", words=built, label=label) if there else built)
     return listed(props)

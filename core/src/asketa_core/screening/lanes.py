@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from asketa_core.poses.library import Variation
-from asketa_core.screening.detail import SetupDetail, detail_at, no_stack_words
+from asketa_core.screening.detail import SetupAnswer, no_stack_words, setup_answer
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
 from asketa_core.setup.screened import Screened, Verdict
@@ -22,17 +22,17 @@ class LaneAnswer:
     variation: str
     side: str
     verdict: Verdict
-    best: SetupDetail | None
+    best: SetupAnswer | None
     margin_in_errors: float | None
     no_stack: Phrase | None = None
 
 
 def lane_answer(situation: Situation, variation: Variation, side: Side) -> LaneAnswer:
     """The verdict on one variation for one side."""
-    return lane_answer_of(situation, variation, side, situation.screen(variation, side))
+    return lane_answer_of(variation, side, situation.screen(variation, side))
 
 
-def lane_answer_of(situation: Situation, variation: Variation, side: Side, screened: Screened | NoGrid) -> LaneAnswer:
+def lane_answer_of(variation: Variation, side: Side, screened: Screened | NoGrid) -> LaneAnswer:
     """The same from a grid already screened without a remembered set-up."""
     if isinstance(screened, NoGrid):
         return LaneAnswer(variation.id, side.value, Verdict.LEAVE_OUT, None, None, no_stack_words(screened))
@@ -42,6 +42,6 @@ def lane_answer_of(situation: Situation, variation: Variation, side: Side, scree
         variation.id,
         side.value,
         screened.verdict,
-        detail_at(situation, screened, chosen),
+        setup_answer(screened, chosen),
         margin if np.isfinite(margin) else None,
     )
