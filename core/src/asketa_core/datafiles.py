@@ -11,7 +11,7 @@ from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
 
 import yaml
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
@@ -118,7 +118,7 @@ def _adapter(model: Any) -> TypeAdapter[Any]:
 
 def checked(document: Document, model: type[Read]) -> Read:
     try:
-        found: Read = _adapter(model).validate_python(document.content)
+        found: Read = _adapter(cast(Any, model)).validate_python(document.content)
     except ValidationError as error:
         first = error.errors()[0]
         raise document.error(first["loc"], first["msg"]) from error
