@@ -7,6 +7,7 @@ from dataclasses import replace
 from itertools import combinations, permutations
 from unittest import TestCase
 
+import numpy as np
 import shapely
 
 from asketa_core import NoGrid, Screened, Side, Situation, View, figure, lane_view
@@ -58,6 +59,33 @@ class OneBody(TestCase):
         self.assertIn("shin", seen_below(0.0))
         self.assertEqual(seen_below(40.0), seen_below(0.0))
         self.assertEqual(seen_below(90.0), seen_below(0.0) - {"shin"})
+
+    def test_a_limb_is_as_wide_as_its_balls_however_round_its_corners(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung_id in ("standing_balance.mountain", "figure_four.block_side", "seated_fold.feet_apart"):
+            found = settled(at, rung_id)
+            scene = scene_of(found, at.body, at.room, found.recommended)
+            eye = eye_of(View.SIDE_LEFT, scene.lying)
+            for shape in shapes_of(scene.parts, eye):
+                if shape.part.clouds:
+                    continue
+                centres = eye.flat(np.concatenate([chain.centres for chain in shape.part.chains]))
+                radii = np.concatenate([chain.radii for chain in shape.part.chains])[:, None]
+                low, high = (centres - radii).min(axis=0), (centres + radii).max(axis=0)
+                wanted = (*low, high[0], min(high[1], 0.0))
+                for seen, edge in zip(shape.bounds, wanted, strict=True):
+                    self.assertAlmostEqual(seen, edge, delta=0.3, msg=f"{rung_id} {shape.part.name}")
+
+    def test_twins_that_lie_over_each_other_share_an_outline(self) -> None:
+        at = Situation.of_nobody(170)
+        found = settled(at, "standing_balance.mountain")
+        scene = scene_of(found, at.body, at.room, found.recommended)
+        for view, together in ((View.SIDE_LEFT, True), (View.FRONT, False)):
+            shapes = shapes_of(scene.parts, eye_of(view, scene.lying))
+            near, far = (shape for shape in shapes if shape.part.name == "shin")
+            self.assertIs(near.area is far.area, together)
+            if together:
+                self.assertEqual(seam(near, [far]), [])
 
     def test_a_part_has_no_seam_where_it_grows(self) -> None:
         at = Situation.of_nobody(170)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 from unittest import TestCase
 
@@ -49,7 +49,7 @@ class Ladder:
         return screened.grid.setup(screened.recommended)
 
     def decide(
-        self, *sessions: dict[str, Any], tightens_on: dt.date | None = None, after_operation: bool = False,
+        self, *sessions: dict[str, Any], tightens_on: Callable[[], dt.date | None] = lambda: None, after_operation: bool = False,
         otherwise: Otherwise | None = None, keep_range: bool = False, measured_on: dt.date | None = None,
     ) -> Decision:  # fmt: skip
         judged = []
@@ -68,7 +68,7 @@ class Ladder:
             self.screen,
             TODAY,
             after_operation,
-            lambda: tightens_on,
+            tightens_on,
             keep_range,
             otherwise,
             measured_on=measured_on,
@@ -120,10 +120,17 @@ class Offers(TestCase):
         other = {**ladder.usual("figure_four.block_side"), "seat": SlotValue(stack="chair50:seat", number=50)}
         self.assertIs(ladder.decide({"setup": other}, CALM).action, Action.STAY)
 
+    def test_nobody_looks_ahead_where_no_step_up_is_due(self) -> None:
+        asked = []
+        for sessions, times in (((WATCH,), 0), ((CALM,), 0), ((CALM, FLARE), 0), ((CALM, CALM), 1)):
+            asked.clear()
+            Ladder().decide(*sessions, tightens_on=lambda: asked.append(1))
+            self.assertEqual(len(asked), times, sessions)
+
     def test_no_step_up_within_two_weeks_before_a_limit_tightens(self) -> None:
         soon, later = TODAY + dt.timedelta(days=13), TODAY + dt.timedelta(days=14)
-        self.assertEqual(Ladder().decide(CALM, CALM, tightens_on=soon).code, "waits_for_limit")
-        self.assertIs(Ladder().decide(CALM, CALM, tightens_on=later).action, Action.OFFER)
+        self.assertEqual(Ladder().decide(CALM, CALM, tightens_on=lambda: soon).code, "waits_for_limit")
+        self.assertIs(Ladder().decide(CALM, CALM, tightens_on=lambda: later).action, Action.OFFER)
 
     def test_todays_limits_cap_the_offer(self) -> None:
         ladder = Ladder(client([hip()], ranges=FREE), Side.RIGHT)

@@ -209,7 +209,9 @@ def _nearness(parts: Sequence[Part], eye: Eye) -> list[float]:
 
 def seam(shape: Shape, before: Iterable[Shape]) -> list[Line]:
     """Where a part's edge lies over what was drawn of the body before, away from where they join."""
-    below = [ring for other in before if meet(shape.bounds, other.bounds) for ring in other.area]
+    # An edge along the same edge of a twin is not over it.
+    near = [other.area for other in before if other.area is not shape.area and meet(shape.bounds, other.bounds)]
+    below = [ring for area in near for ring in area]
     over = inside([[*ring, ring[0]] for ring in shape.area], below)
     if not over:
         return []
