@@ -9,6 +9,7 @@ import itertools
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from operator import itemgetter
 from typing import NamedTuple
 
 import numpy as np
@@ -149,8 +150,9 @@ def _hulls(parts: Sequence[Part], eye: Eye) -> list[Area]:
     if clouds:
         points = eye.flat(np.concatenate([cloud for _, cloud in clouds]))
         which = np.repeat(np.arange(len(clouds)), [len(cloud) for _, cloud in clouds])
-        for (at, _), hull in zip(clouds, hulls_at(points, which), strict=True):
-            hulls[at] += grown([hull], parts[at].round_cm) if hull else []
+        filled = zip((at for at, _ in clouds), hulls_at(points, which), strict=True)
+        for at, of_part in itertools.groupby(filled, key=itemgetter(0)):
+            hulls[at] += grown([hull for _, hull in of_part if hull], parts[at].round_cm)
     return hulls
 
 
