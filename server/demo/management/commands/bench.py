@@ -72,8 +72,11 @@ class Command(BaseCommand):
                         size += found.grid.size
             return size
 
-        bare = median_ms(lambda: browser.get(address.split("/clients", maxsplit=1)[0] + "/room"))
         setups = screen_everything()
+        # As the server is: what is loaded is not looked through again.
+        gc.collect()
+        gc.freeze()
+        bare = median_ms(lambda: browser.get(address.split("/clients", maxsplit=1)[0] + "/room"))
         screening = median_ms(screen_everything)
         sizes = sorted(
             (found.grid.size, rung.id)
@@ -84,9 +87,6 @@ class Command(BaseCommand):
         screen_everything()
         peak_mb = tracemalloc.get_traced_memory()[1] / 1e6
         tracemalloc.stop()
-        # As the server is: what is loaded is not looked through again.
-        gc.collect()
-        gc.freeze()
         ladders = {family: self._ladder(today, browser, address, family) for family in FIRST_PAGE}
         page = {what: sum(each[what] for each in ladders.values()) for what in ("cold", "cached", "engine")}
         dearest = max(ladders, key=lambda family: ladders[family]["cold"])
