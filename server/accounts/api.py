@@ -8,11 +8,11 @@ from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Field, Router, Schema
+from ninja import Field, Router
 from ninja.security import APIKeyCookie
 
 from common.errors import Problem, TooMany
-from common.schemas import Input
+from common.schemas import Input, Output
 from common.speech import offered_languages, own
 from practices.models import Membership
 from practices.schemas import SettingsOut
@@ -35,14 +35,14 @@ class SignIn(Input):
     password: str = Field(max_length=1024)
 
 
-class MyPractice(Schema):
+class MyPractice(Output):
     id: uuid.UUID
     name: str
     role: str
     settings: SettingsOut
 
 
-class Me(Schema):
+class Me(Output):
     """Who is signed in; ``signed_in`` false for a stranger. Asking also sets the CSRF cookie."""
 
     signed_in: bool

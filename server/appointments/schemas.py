@@ -5,11 +5,11 @@ from __future__ import annotations
 import datetime as dt
 import uuid
 
-from ninja import Field, Schema
+from ninja import Field
 
 from appointments.models import LEAST_MINUTES, MOST_MINUTES
 from asketa_core import Day, FreeText, Side
-from common.schemas import Input, Whole
+from common.schemas import Input, Output, Whole
 from common.speech import Text
 
 MOST_WEEKS = 52
@@ -43,7 +43,7 @@ class CancelIn(Input):
     following: bool = False
 
 
-class AppointmentOut(Schema):
+class AppointmentOut(Output):
     """``following`` counts the later appointments of the same series that stand."""
 
     id: uuid.UUID
@@ -57,7 +57,7 @@ class AppointmentOut(Schema):
     following: int
 
 
-class OpenMorning(Schema):
+class OpenMorning(Output):
     """A hold whose next morning nobody has told of yet."""
 
     item_id: uuid.UUID
@@ -82,7 +82,7 @@ class SessionOut(AppointmentOut):
     logged: int
 
 
-class TodayOut(Schema):
+class TodayOut(Output):
     """One day of the practice; ``today`` is the day it is there now."""
 
     date: dt.date
@@ -90,12 +90,12 @@ class TodayOut(Schema):
     sessions: list[SessionOut]
 
 
-class AheadOut(Schema):
+class AheadOut(Output):
     date: dt.date
     lines: list[Text]
 
 
-class OutlookOut(Schema):
+class OutlookOut(Output):
     """What to know before somebody comes: what changed since the last visit (``since``), what the next weeks change, and
     mornings nobody has told of."""
 

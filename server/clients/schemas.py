@@ -8,7 +8,7 @@ from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Protocol
 
-from ninja import Field, Schema
+from ninja import Field
 from pydantic import BaseModel, create_model, field_validator, model_validator
 
 from asketa_core import (
@@ -25,7 +25,7 @@ from asketa_core import (
     TriState,
     facts_field,
 )
-from common.schemas import Input, Whole
+from common.schemas import Input, Output, Whole
 from common.speech import Text
 
 Role = Literal["surgeon", "doctor", "physiotherapist", "midwife", "emergency", "other"]
@@ -61,7 +61,7 @@ class ClientUpdate(ClientIn):
     version: Whole
 
 
-class ClientOut(Schema):
+class ClientOut(Output):
     id: uuid.UUID
     name: str
     birth_date: dt.date | None
@@ -74,7 +74,7 @@ class ClientOut(Schema):
     age: int | None
 
 
-class ClientLine(Schema):
+class ClientLine(Output):
     """One line of the client list: who, what they bring, when they were last here and when they come next. ``trouble`` is what of their
     records cannot be read."""
 

@@ -14,10 +14,11 @@ from typing import Any
 from django.core.exceptions import DisallowedHost, RequestDataTooBig
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
-from ninja import NinjaAPI, Schema
+from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from asketa_core import Implausible, InputError, Own, Param, Phrase
+from common.schemas import Output
 from common.speech import Text, own
 
 log = logging.getLogger(__name__)
@@ -26,14 +27,14 @@ RETRY_AFTER_S = 5
 """When to try again while the database is away."""
 
 
-class FieldProblem(Schema):
+class FieldProblem(Output):
     """One field, what is wrong with it and what to give instead."""
 
     field: str
     message: Text
 
 
-class Problem(Schema):
+class Problem(Output):
     """Every error answer has this shape. ``code`` names what a program may act on."""
 
     message: Text

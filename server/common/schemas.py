@@ -1,4 +1,4 @@
-"""What every request body has in common."""
+"""What every request body and every answer has in common."""
 
 from __future__ import annotations
 
@@ -40,6 +40,10 @@ def refuse_nulls(raw: Any) -> Any:
         details = [InitErrorDetails(type=NULL, loc=path, input=None) for path in found]
         raise ValidationError.from_exception_data("request", details)
     return raw
+
+
+class Output(BaseModel):
+    """An answer, or a part of one. What a view has put together is not looked through again."""
 
 
 class Input(BaseModel):

@@ -6,14 +6,14 @@ import datetime as dt
 import uuid
 from typing import Any, Literal
 
-from ninja import Field, Schema
+from ninja import Field
 
 from asketa_core import Side, Verdict, View
-from common.schemas import Input, Whole
+from common.schemas import Input, Output, Whole
 from common.speech import Text
 
 
-class RungLine(Schema):
+class RungLine(Output):
     """One rung in the list. ``props`` names the kinds it may use, for the search."""
 
     id: str
@@ -23,7 +23,7 @@ class RungLine(Schema):
     props: list[Text]
 
 
-class ShelfFamily(Schema):
+class ShelfFamily(Output):
     family: str
     name: Text
     sanskrit: str
@@ -33,7 +33,7 @@ class ShelfFamily(Schema):
     rungs: list[RungLine]
 
 
-class OwnTrouble(Schema):
+class OwnTrouble(Output):
     """A stored variation the product can no longer read, and why."""
 
     variation: str
@@ -42,18 +42,18 @@ class OwnTrouble(Schema):
     message: Text
 
 
-class RetiredLine(Schema):
+class RetiredLine(Output):
     variation: str
     name: Text
 
 
-class ShelfOut(Schema):
+class ShelfOut(Output):
     families: list[ShelfFamily]
     troubles: list[OwnTrouble]
     retired: list[RetiredLine]
 
 
-class RungCard(Schema):
+class RungCard(Output):
     """One rung as it looks for a body. Verdict and reason only where the body is a client's."""
 
     id: str
@@ -65,7 +65,7 @@ class RungCard(Schema):
     reason: Text
 
 
-class FamilyCards(Schema):
+class FamilyCards(Output):
     family: str
     name: Text
     sanskrit: str
@@ -75,36 +75,36 @@ class FamilyCards(Schema):
     rungs: list[RungCard]
 
 
-class RecipeLine(Schema):
+class RecipeLine(Output):
     about: Text
     words: Text
 
 
-class SlotLine(Schema):
+class SlotLine(Output):
     name: Text
     label: Text
     words: Text
     less_support: Text
 
 
-class CodeWords(Schema):
+class CodeWords(Output):
     """A code of the catalogue and what it says."""
 
     code: str
     words: Text
 
 
-class StepName(Schema):
+class StepName(Output):
     id: str
     short: Text
 
 
-class Drawing(Schema):
+class Drawing(Output):
     view: View
     figure: str
 
 
-class OwnMark(Schema):
+class OwnMark(Output):
     """Which version of a practice's own variation this is."""
 
     number: int
@@ -114,7 +114,7 @@ class OwnMark(Schema):
     retired: bool
 
 
-class VariationOut(Schema):
+class VariationOut(Output):
     """One variation in full, drawn for a body."""
 
     id: str
@@ -148,7 +148,7 @@ class VariationOut(Schema):
     file: dict[str, Any]
 
 
-class CloserOut(Schema):
+class CloserOut(Output):
     """What one often-met record does to a variation."""
 
     name: Text
@@ -157,14 +157,14 @@ class CloserOut(Schema):
     reason: Text
 
 
-class WordsOut(Schema):
+class WordsOut(Output):
     """The catalogue a variation's words are chosen from."""
 
     cues: list[CodeWords]
     watch: list[CodeWords]
 
 
-class VersionOut(Schema):
+class VersionOut(Output):
     id: uuid.UUID
     number: int
     saved_on: dt.date
@@ -184,6 +184,6 @@ class RetireIn(Input):
     number: Whole = Field(ge=1)
 
 
-class SavedOut(Schema):
+class SavedOut(Output):
     id: str
     number: int

@@ -5,10 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from ninja import Field, Schema
+from ninja import Field
 
 from asketa_core import BodyQuantity, Conditions, Day, Quantity, Side, TriState
-from common.schemas import Input
+from common.schemas import Input, Output
 
 Seen = Literal[
     "test.moves_as_one", "seen.knee_twist", "seen.hip_use", "seen.hip_range", "seen.hip_extension", "seen.knee_range",
@@ -41,7 +41,7 @@ class TapeIn(Input):
     seat_height_cm: float = Field(ge=0, le=60)
 
 
-class TapeOut(Schema):
+class TapeOut(Output):
     value_deg: float
     error_deg: float
 
@@ -51,7 +51,7 @@ class ReadingsIn(Input):
     readings: list[ReadingIn] = Field(min_length=1, max_length=200)
 
 
-class ReadingOut(Schema):
+class ReadingOut(Output):
     value: float
     method: str
     date: dt.date
@@ -59,7 +59,7 @@ class ReadingOut(Schema):
     note: str
 
 
-class MeasuredSide(Schema):
+class MeasuredSide(Output):
     """What is known of one range on one side: latest reading first. ``typical`` and its error apply
     while there is none."""
 
@@ -69,7 +69,7 @@ class MeasuredSide(Schema):
     measured: bool
 
 
-class RangeOut(Schema):
+class RangeOut(Output):
     quantity: Quantity
     plausible_from: float
     plausible_to: float
@@ -79,7 +79,7 @@ class RangeOut(Schema):
     right: MeasuredSide
 
 
-class MeasuresOut(Schema):
+class MeasuresOut(Output):
     """``body`` by quantity and ``seen`` by what was seen and side, newest first. ``level_seat_cm`` is the seat on which this client's thighs are
     level with the feet flat."""
 

@@ -6,14 +6,13 @@ import datetime as dt
 import uuid
 from typing import Any, Literal
 
-from ninja import Schema
-
 from asketa_core import Clearance, Professional, Readout, Side, TriState
 from clients.schemas import ClientOut
+from common.schemas import Output
 from common.speech import Text
 
 
-class EntryShown(Schema):
+class EntryShown(Output):
     """A record as it stands: its facts by name, those not known left out. ``unreadable`` ones say why."""
 
     kind: str
@@ -21,7 +20,7 @@ class EntryShown(Schema):
     facts: dict[str, Any]
 
 
-class LimitOut(Schema):
+class LimitOut(Output):
     """A limit an entry turns into: what it is in few words, why, how hard, and on which authority."""
 
     code: str
@@ -31,14 +30,14 @@ class LimitOut(Schema):
     source: Text
 
 
-class PlaceOut(Schema):
+class PlaceOut(Output):
     """A place on the body seen from behind, of 100 × 212; the left of it, the right is mirrored."""
 
     x: float
     y: float
 
 
-class FormOut(Schema):
+class FormOut(Output):
     """One kind of record: where it belongs, what is asked as JSON Schema, and what a clearance may be about."""
 
     code: str
@@ -52,7 +51,7 @@ class FormOut(Schema):
     """JSON Schema of the facts; ``x-order``, ``x-when`` and ``x-unit`` say how they are asked."""
 
 
-class FigureOut(Schema):
+class FigureOut(Output):
     """A figure of a limit that holds today: of which rule, which way it binds, how hard, and whose word it is where it is
     not the rule's own."""
 
@@ -66,14 +65,14 @@ class FigureOut(Schema):
     said_by: Text
 
 
-class SaidFigure(Schema):
+class SaidFigure(Output):
     """A figure as it was said; ``holds`` where it is the one in force today."""
 
     words: Text
     holds: bool
 
 
-class InstructionOut(Schema):
+class InstructionOut(Output):
     """What a treating professional said of a record, and whether it counts today."""
 
     id: uuid.UUID
@@ -85,7 +84,7 @@ class InstructionOut(Schema):
     counts: bool
 
 
-class CheckOut(Schema):
+class CheckOut(Output):
     """The signs of one record that belong to a doctor, by code, which were said to be there, and when they were last gone
     through."""
 
@@ -97,7 +96,7 @@ class CheckOut(Schema):
     asked_on: dt.date | None
 
 
-class CallOut(Schema):
+class CallOut(Output):
     entry_id: uuid.UUID
     label: Text
     side: Side | None
@@ -106,7 +105,7 @@ class CallOut(Schema):
     signs: list[Text]
 
 
-class DoctorOut(Schema):
+class DoctorOut(Output):
     """What to do where a sign that belongs to a doctor was recorded: whom to call, and what may be done meanwhile."""
 
     headline: Text
@@ -116,7 +115,7 @@ class DoctorOut(Schema):
     """Everything that is recorded, for whoever is called."""
 
 
-class EntryOut(Schema):
+class EntryOut(Output):
     """A record in its standing version. ``id`` names this version, ``root`` the record for good; ``operated_on`` is the
     day of an operation, ``asked_today`` whether how it is today is asked at every arrival, ``irritable`` the last answer
     that still counts, ``None`` where it is not asked."""
@@ -139,19 +138,19 @@ class EntryOut(Schema):
     """Whether it replaced an earlier version."""
 
 
-class NoteOut(Schema):
+class NoteOut(Output):
     side: Side | None
     text: Text
     weight: Literal["fact", "limit", "ask", "promise"]
     entry_id: str | None
 
 
-class ChangeOut(Schema):
+class ChangeOut(Output):
     date: dt.date
     lines: list[Text]
 
 
-class StopOut(Schema):
+class StopOut(Output):
     """One stop of the working order: what is done, missing or stale there."""
 
     stop: Literal["limits", "measures", "choose", "set_up", "plan", "on_the_mat", "responses"]
@@ -159,7 +158,7 @@ class StopOut(Schema):
     note: Text
 
 
-class AskedOut(Schema):
+class AskedOut(Output):
     """A record about which one asks at arrival how it is, and what was said today. ``irritable`` is the last answer that
     still counts, ``None`` where it is not asked."""
 
@@ -170,7 +169,7 @@ class AskedOut(Schema):
     irritable: TriState | None
 
 
-class ClientHead(Schema):
+class ClientHead(Output):
     """Everything around a client's views: who, the band, what to mind, and what is asked on the day."""
 
     client: ClientOut
@@ -192,7 +191,7 @@ class CalendarChange(ChangeOut):
     rungs: list[Text]
 
 
-class CalendarOut(Schema):
+class CalendarOut(Output):
     """Every change of limits from ``today`` to ``until``, both days in it."""
 
     today: dt.date
@@ -200,7 +199,7 @@ class CalendarOut(Schema):
     changes: list[CalendarChange]
 
 
-class ComingOut(Schema):
+class ComingOut(Output):
     """Which rungs the next change lets in or puts out, in sentences."""
 
     lines: list[Text]
@@ -214,7 +213,7 @@ class PracticeChange(ChangeOut):
     tightens: bool
 
 
-class WaitingOut(Schema):
+class WaitingOut(Output):
     """What waits for a treating professional's word, client by client."""
 
     client_id: uuid.UUID
@@ -222,7 +221,7 @@ class WaitingOut(Schema):
     lines: list[Text]
 
 
-class PracticeCalendarOut(Schema):
+class PracticeCalendarOut(Output):
     """Every change of limits of every client from ``today`` to ``until``, both days in it, in the order of their dates, and
     whose word is waited for."""
 

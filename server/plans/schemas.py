@@ -6,10 +6,10 @@ import datetime as dt
 import uuid
 from typing import Annotated, Literal
 
-from ninja import Field, Schema
+from ninja import Field
 
 from asketa_core import MOST_POSES, Key, Level, Name, Side, Verdict
-from common.schemas import Input, Whole
+from common.schemas import Input, Output, Whole
 from common.speech import Text
 from visits.schemas import DoseOut
 
@@ -70,13 +70,13 @@ class TemplateIn(Input):
     client_id: uuid.UUID
 
 
-class TemplateOut(Schema):
+class TemplateOut(Output):
     id: uuid.UUID
     name: str
     families: list[Text]
 
 
-class PlannedPart(Schema):
+class PlannedPart(Output):
     """One planned side. ``since`` is what differs from last time, ``why`` the reason of that; ``reasons`` close it or are
     to be minded."""
 
@@ -98,7 +98,7 @@ class PlannedPart(Schema):
     why: Text
 
 
-class PlannedPose(Schema):
+class PlannedPose(Output):
     """One ladder of the plan; ``shared`` shapes have one set-up for both sides. ``left_missing`` and ``right_missing`` say
     why a side is not there; empty where it can be added."""
 
@@ -113,7 +113,7 @@ class PlannedPose(Schema):
     right_missing: Text
 
 
-class PieceOut(Schema):
+class PieceOut(Output):
     """A stretch of the session, in seconds from its beginning; ``pose`` is a place in the plan."""
 
     kind: Literal["hold", "change"]
@@ -125,24 +125,24 @@ class PieceOut(Schema):
     came_from: Level | None
 
 
-class LevelOut(Schema):
+class LevelOut(Output):
     level: Level
     words: Text
 
 
-class ConcernOut(Schema):
+class ConcernOut(Output):
     code: str
     poses: list[int]
     words: Text
 
 
-class ReasonOut(Schema):
+class ReasonOut(Output):
     code: str
     poses: list[int]
     words: Text
 
 
-class LeftOut(Schema):
+class LeftOut(Output):
     """A ladder of last time that is not in the plan, and why; ``open`` ones can be put back."""
 
     family: str
@@ -151,7 +151,7 @@ class LeftOut(Schema):
     open: bool
 
 
-class CounterOut(Schema):
+class CounterOut(Output):
     """A counter-pose for a planned ladder that wants one and has none: the rung that is open and nearest."""
 
     after: str
@@ -160,7 +160,7 @@ class CounterOut(Schema):
     short: Text
 
 
-class PlanOut(Schema):
+class PlanOut(Output):
     """A day's plan with everything told about it. ``version`` is 0 while nothing is stored."""
 
     date: dt.date
@@ -182,7 +182,7 @@ class PlanOut(Schema):
     counters: list[CounterOut]
 
 
-class OrderOut(Schema):
+class OrderOut(Output):
     """The order suggested, and what each place is for; ``poses`` in ``reasons`` are places in it. Nothing is stored."""
 
     families: list[str]

@@ -6,11 +6,11 @@ import datetime as dt
 from typing import Annotated
 from zoneinfo import available_timezones
 
-from ninja import Field, Schema
+from ninja import Field
 from pydantic import AfterValidator
 
 from common import clock
-from common.schemas import Input
+from common.schemas import Input, Output
 from practices.models import DateFormat, FirstDay, Practice, Units
 
 
@@ -20,7 +20,7 @@ def _known(zone: str) -> str:
     return zone
 
 
-class SettingsOut(Schema):
+class SettingsOut(Output):
     """How a practice writes things, and which day it has."""
 
     name: str

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import uuid
 
-from ninja import Router, Schema
+from ninja import Router
 
 from common.permissions import Permission
+from common.schemas import Output
 from practices.tenancy import PracticeId, PracticeRequest, in_practice
 from room.models import RoomProp
 
 router = Router(tags=["room"])
 
 
-class PropOut(Schema):
+class PropOut(Output):
     id: uuid.UUID
     kind: str
     name: str

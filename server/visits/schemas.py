@@ -6,18 +6,19 @@ import datetime as dt
 import uuid
 from typing import Annotated, Literal
 
-from ninja import Field, Schema
+from ninja import Field
+from pydantic import BaseModel
 
 from asketa_core import Bound, FreeText, Key, Place, Sensation, Side, Sign, SlotValue, Verdict
 from clients.schemas import Contact
-from common.schemas import Input, Whole
+from common.schemas import Input, Output, Whole
 from common.speech import Text
 from overview.schemas import AskedOut, CheckOut
 
 Tolerance = Literal["calm", "watch", "flare", "pending"]
 
 
-class StepOut(Schema):
+class StepOut(Output):
     variation: str
     short: Text
     setup: dict[str, SlotValue]
@@ -25,7 +26,7 @@ class StepOut(Schema):
     dose: Text
 
 
-class DecisionOut(Schema):
+class DecisionOut(Output):
     """What to do next time on one side of one ladder, and why; ``own`` where a therapist decided so."""
 
     action: Literal["not_tried", "stay", "review", "offer", "step_back", "leave_out"]
@@ -35,12 +36,12 @@ class DecisionOut(Schema):
     own: bool
 
 
-class LastTime(Schema):
+class LastTime(Output):
     date: dt.date
     tolerance: Tolerance
 
 
-class RungLane(Schema):
+class RungLane(Output):
     """One rung on one side: verdict, how many things to mind, what closes it or the largest of them in few words, and the
     sentences that matter. ``drawn`` says whether there is a figure, ``level`` how high the body is, ``seconds`` how long one
     round of its first dose takes."""
@@ -59,19 +60,19 @@ class RungLane(Schema):
     offered: bool
 
 
-class LaneOut(Schema):
+class LaneOut(Output):
     side: Side
     decision: DecisionOut
     rungs: list[RungLane]
 
 
-class RungName(Schema):
+class RungName(Output):
     id: str
     name: Text
     short: Text
 
 
-class FamilyLine(Schema):
+class FamilyLine(Output):
     """One family in a list: what it is for, what it is found under, and when this client last worked on it."""
 
     family: str
@@ -83,7 +84,7 @@ class FamilyLine(Schema):
     last: dt.date | None
 
 
-class LadderOut(Schema):
+class LadderOut(Output):
     family: str
     name: Text
     about: Text
@@ -99,11 +100,11 @@ HANDFUL = 12
 """Ladders that are judged in one answer."""
 
 
-class LaddersQuery(Schema):
+class LaddersQuery(BaseModel):
     family: list[Annotated[str, Field(max_length=80)]] = Field(min_length=1, max_length=HANDFUL)
 
 
-class ClosedOut(Schema):
+class ClosedOut(Output):
     """One thing that closes a rung; ``bound`` and ``sides`` are what may be seen otherwise on the mat."""
 
     words: Text
@@ -113,7 +114,7 @@ class ClosedOut(Schema):
     sides: list[Side]
 
 
-class OpenerOut(Schema):
+class OpenerOut(Output):
     """What would open a rung; ``entry_id`` is the record where a word or an answer is kept."""
 
     by: Literal["date", "clearance", "answer", "reading", "prop", "together"]
@@ -122,7 +123,7 @@ class OpenerOut(Schema):
     entry_id: str | None
 
 
-class WhyNotOut(Schema):
+class WhyNotOut(Output):
     """Why a rung is not open to a side, and each thing that would open it by itself, or all it takes together."""
 
     verdict: Verdict
@@ -130,14 +131,14 @@ class WhyNotOut(Schema):
     openers: list[OpenerOut]
 
 
-class DrawingsOut(Schema):
+class DrawingsOut(Output):
     """Figures of a ladder's rungs by variation; rungs for which nothing can be built have none."""
 
     left: dict[str, str]
     right: dict[str, str]
 
 
-class AcceptedOut(Schema):
+class AcceptedOut(Output):
     """A caution taken on: why, by whom, when."""
 
     reason: str
@@ -145,7 +146,7 @@ class AcceptedOut(Schema):
     at: dt.datetime
 
 
-class FindingOut(Schema):
+class FindingOut(Output):
     severity: Literal["caution", "ask", "stop"]
     side: Side | None
     phase: str
@@ -158,7 +159,7 @@ class FindingOut(Schema):
     accepted: AcceptedOut | None = None
 
 
-class RulerOut(Schema):
+class RulerOut(Output):
     readout: str
     name: Text
     technical: Text
@@ -179,7 +180,7 @@ class RulerOut(Schema):
     rounded_to: float
 
 
-class UnmetOut(Schema):
+class UnmetOut(Output):
     """What this body cannot meet; ``bound`` on ``sides`` may be recorded as seen on the mat, where there is one."""
 
     words: Text
@@ -187,12 +188,12 @@ class UnmetOut(Schema):
     sides: list[Side]
 
 
-class RulersOut(Schema):
+class RulersOut(Output):
     left: list[RulerOut]
     right: list[RulerOut]
 
 
-class DetailOut(Schema):
+class DetailOut(Output):
     """One set-up in full."""
 
     index: list[int]
@@ -213,7 +214,7 @@ class DetailOut(Schema):
     figure_words: Text
 
 
-class ChoiceOut(Schema):
+class ChoiceOut(Output):
     """One choice of a slot: what to say, its height, distance or angle, and the value to send back."""
 
     label: Text
@@ -221,7 +222,7 @@ class ChoiceOut(Schema):
     value: SlotValue
 
 
-class AxisOut(Schema):
+class AxisOut(Output):
     """One slot and what this room offers for it, in order."""
 
     name: Text
@@ -232,7 +233,7 @@ class AxisOut(Schema):
     choices: list[ChoiceOut]
 
 
-class FiguresOut(Schema):
+class FiguresOut(Output):
     """A figure for every set-up. ``at`` has for each the place of its figure among ``values``, written with
     ``figure_letters`` as digits, as many for each as ``at`` is times longer than there are set-ups; another letter means
     that there is no figure."""
@@ -241,7 +242,7 @@ class FiguresOut(Schema):
     at: str
 
 
-class GridOut(Schema):
+class GridOut(Output):
     """Every set-up, dense over the axes (last axis fastest). ``verdicts`` has one letter a set-up, explained by
     ``letters``; one that is not among them cannot be built here. ``columns`` are worst read-outs rounded to whole units;
     ``purpose`` is per cent, and ``null`` where a range of zero leaves it undefined; ``purpose_band`` is what is wanted."""
@@ -255,7 +256,7 @@ class GridOut(Schema):
     columns: dict[str, FiguresOut]
 
 
-class OptionOut(Schema):
+class OptionOut(Output):
     """``school`` marks the set-ups that stand for a school of thought; ``spine_deg`` is the rounding left."""
 
     trade: Text
@@ -265,7 +266,7 @@ class OptionOut(Schema):
     detail: DetailOut
 
 
-class NeighbourOut(Schema):
+class NeighbourOut(Output):
     """The rung before or after, and whether it is open to this side today."""
 
     variation: str
@@ -274,21 +275,21 @@ class NeighbourOut(Schema):
     reason: Text
 
 
-class DoseOut(Schema):
+class DoseOut(Output):
     """One dose of a rung: its seconds on the clock, and in the unit it is counted in."""
 
     seconds: int
     words: Text
 
 
-class PlannedOut(Schema):
+class PlannedOut(Output):
     """What today's plan has of one side of a rung."""
 
     setup: dict[str, SlotValue]
     dose_s: int
 
 
-class SetupOut(Schema):
+class SetupOut(Output):
     """``shared`` marks two-sided shapes: one seat, supports per side, one verdict."""
 
     variation: str
@@ -328,7 +329,7 @@ class WayQuery(Input):
     setup: SetUp
 
 
-class MomentOut(Schema):
+class MomentOut(Output):
     """A station of the way in and out: its figure, to one scale with the others, and what it is."""
 
     figure: str
@@ -385,7 +386,7 @@ class CorrectionIn(SaidIn):
     """What is said of a hold instead. Rung, set-up and dose are the hold's own and stay."""
 
 
-class LoggedHold(Schema):
+class LoggedHold(Output):
     """One hold as it was logged, and what it came to."""
 
     id: uuid.UUID
@@ -424,7 +425,7 @@ class ResponsePoint(LoggedHold):
     why: Text
 
 
-class TrendOut(Schema):
+class TrendOut(Output):
     """What all the sessions of one side come to: how many, calm in a row, flares; the furthest calm step and where
     discomfort goes, in words."""
 
@@ -435,7 +436,7 @@ class TrendOut(Schema):
     slope: Text
 
 
-class ResponseLane(Schema):
+class ResponseLane(Output):
     """``earlier`` says that there are holds before the first of ``points``; ``trend`` counts them all."""
 
     side: Side
@@ -447,7 +448,7 @@ class ResponseLane(Schema):
     trend: TrendOut
 
 
-class ResponseFamily(Schema):
+class ResponseFamily(Output):
     """One ladder over time: its rungs from most held up to least, and both sides facing; ``shared`` shapes are told once."""
 
     family: str
@@ -483,7 +484,7 @@ class TrialIn(Input):
     kept: Literal["a", "b"]
 
 
-class TrialOut(Schema):
+class TrialOut(Output):
     """Two ways that were tried on one side, in words: the one that was kept, and the other."""
 
     id: uuid.UUID
@@ -496,7 +497,7 @@ class TrialOut(Schema):
     felt_other: int
 
 
-class SlotTrial(Schema):
+class SlotTrial(Output):
     """A slot of which both ways may be tried: what came of it last on this side, and whether it flared up since."""
 
     slot: str
@@ -505,7 +506,7 @@ class SlotTrial(Schema):
     again: bool
 
 
-class DrawnSetup(Schema):
+class DrawnSetup(Output):
     """A set-up to look at: its figure, and what to mind in it."""
 
     setup: dict[str, SlotValue]
@@ -523,7 +524,7 @@ class WayOut(DrawnSetup):
     then: Text
 
 
-class WaysOut(Schema):
+class WaysOut(Output):
     """A set-up and every other way of it that is open today."""
 
     here: DrawnSetup
@@ -537,7 +538,7 @@ class VisitNoteIn(Input):
     replaces: uuid.UUID | None = None
 
 
-class VisitNoteOut(Schema):
+class VisitNoteOut(Output):
     """What a therapist wrote of a visit, who and of which day."""
 
     id: uuid.UUID
@@ -546,7 +547,7 @@ class VisitNoteOut(Schema):
     by: str
 
 
-class Difference(Schema):
+class Difference(Output):
     """A hold that would be judged otherwise by what is recorded now: the verdict it was done under, today's for the same
     day and set-up, and what makes the difference."""
 
@@ -559,7 +560,7 @@ class Difference(Schema):
     why: list[Text]
 
 
-class DifferencesOut(Schema):
+class DifferencesOut(Output):
     """What a corrected record would have changed since it was first recorded; ``looked_at`` holds were judged again, and
     ``left`` older ones were not."""
 
@@ -582,7 +583,7 @@ class MorningIn(Input):
     settled: Annotated[bool, Field(strict=True)] | None = None
 
 
-class ChangedSince(Schema):
+class ChangedSince(Output):
     """A planned set-up that today's engine, rules or library see otherwise: what it was, and both verdicts; ``verdict_then``
     is empty for plans made before it was kept."""
 
@@ -591,7 +592,7 @@ class ChangedSince(Schema):
     verdict_now: Verdict
 
 
-class MatSide(Schema):
+class MatSide(Output):
     """One side of one ladder, ready for the mat: set-up, figure, the step back, last time, today's holds in their order.
     ``style`` is what the dose is counted in, ``amount`` how many of it, in each of ``sets``; ``seconds`` is what one round
     takes on the clock, by this client's breath."""
@@ -627,7 +628,7 @@ class MatSide(Schema):
     logged_today: list[ItemOut]
 
 
-class MatStepBack(Schema):
+class MatStepBack(Output):
     variation: str
     name: Text
     short: Text
@@ -639,7 +640,7 @@ class MatStepBack(Schema):
     figure_words: Text
 
 
-class MatFamily(Schema):
+class MatFamily(Output):
     """One planned ladder; ``shared`` marks a shape that both legs share: one lane, logged once. ``seconds`` is what it takes
     with getting into it."""
 
@@ -651,7 +652,7 @@ class MatFamily(Schema):
     right: MatSide | None
 
 
-class CardLine(Schema):
+class CardLine(Output):
     """A record as somebody who helps needs to know it, and when it is one for a doctor."""
 
     label: Text
@@ -659,12 +660,12 @@ class CardLine(Schema):
     doctor: Text
 
 
-class IncidentOut(Schema):
+class IncidentOut(Output):
     at: dt.datetime
     text: str
 
 
-class MatOut(Schema):
+class MatOut(Output):
     """Everything the mat needs, in one answer."""
 
     date: dt.date
