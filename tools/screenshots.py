@@ -42,6 +42,7 @@ def shared_shape(page: Page) -> None:
     shoot(page, "limits-whole-body")
     go(page, "Choose")
     page.get_by_role("group", name="Bound angle, both").get_by_role("button", name=re.compile("high")).click()
+    page.get_by_role("status").filter(has_text=re.compile(r"ladders? of")).wait_for()
     shoot(page, "choose-shared")
     page.get_by_role("button", name="Open the set-up").click()
     page.get_by_role("button", name="Take to the mat").first.wait_for()
