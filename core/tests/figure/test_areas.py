@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from unittest import TestCase
 
 import numpy as np
@@ -26,10 +27,13 @@ from asketa_core.figure.areas import (
     rectangle,
     shared,
     simple,
+    wider,
 )
 from tests.figure.areas import area_cm2, as_lines, as_shape
 
 places = st.floats(-60.0, 60.0)
+steps = st.integers(-6, 6)
+"""Few enough that many lines are level or upright."""
 GRAIN_CM = 0.01
 """What whole numbers may be off by, a few times over."""
 
@@ -95,6 +99,23 @@ class Areas(TestCase):
         for away in (-30, 0, 30):
             self.assertEqual(sum(map(length_cm, outside([level], disc(50, away, 10)))), 20.0)
         self.assertAlmostEqual(sum(map(length_cm, outside([level], disc(0, 0, 10)))), 10.0, places=2)
+
+    @given(st.lists(st.tuples(steps, steps), min_size=2, max_size=6), triangles())
+    def test_no_piece_of_a_line_is_lost_however_it_runs(self, corners: list[tuple[int, int]], area: Area) -> None:
+        line = [[9000 * x, 9000 * y] for x, y in corners]
+        assume(all(one != other for one, other in pairwise(line)))
+        # Along an edge it is neither.
+        assume(not as_lines([line]).intersection(as_shape(area).boundary).length)
+        told = sum((as_lines([[one, other]]) & as_shape(area)).length for one, other in pairwise(line))
+        within, without = inside([line], area), outside([line], area)
+        self.assertAlmostEqual(sum(map(length_cm, within)), told, delta=0.1)
+        self.assertAlmostEqual(sum(map(length_cm, without)), length_cm(line) - told, delta=0.1)
+
+    def test_what_is_wider_keeps_its_corners(self) -> None:
+        box = [rectangle((0, 0, 30, 20))]
+        self.assertEqual(bounds_of(wider(box, 0.5)), (-0.5, -0.5, 30.5, 20.5))
+        self.assertEqual(len(wider(box, 0.5)[0]), 4)
+        self.assertEqual(wider([], 0.5), [])
 
     def test_a_hole_stays_one(self) -> None:
         frame = joined([[rectangle(each)] for each in ((0, 0, 30, 5), (0, 25, 30, 30), (0, 0, 5, 30), (25, 0, 30, 30))])

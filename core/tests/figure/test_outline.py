@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from itertools import combinations, permutations
+from itertools import combinations, pairwise, permutations
 from unittest import TestCase
 
 import numpy as np
@@ -86,6 +86,18 @@ class OneBody(TestCase):
             self.assertIs(near.area is far.area, together)
             if together:
                 self.assertEqual(seam(near, [far]), [])
+
+    def test_no_seam_runs_along_the_floor(self) -> None:
+        at = Situation.of_nobody(170)
+        for rung in variations():
+            found = settled(at, rung.id)
+            scene = scene_of(found, at.body, at.room, found.recommended)
+            eye = eye_of(View.SIDE_LEFT, scene.lying, scene.on_side)
+            shapes = sorted(shapes_of(scene.parts, eye), key=lambda shape: shape.nearness)
+            for place, shape in enumerate(shapes):
+                for line in seam(shape, shapes[:place]):
+                    on_floor = [piece for piece in pairwise(line) if all(y > -50 for _, y in piece)]
+                    self.assertLess(sum(map(length_cm, map(list, on_floor))), 0.5, f"{rung.id} {shape.part.name}")
 
     def test_a_part_has_no_seam_where_it_grows(self) -> None:
         at = Situation.of_nobody(170)

@@ -118,40 +118,56 @@ def _add(clipper: Any, lines: Sequence[Line], role: int, closed: bool = True) ->
 
 
 def inside(lines: Sequence[Line], area: Area) -> list[Line]:
-    """The pieces of lines that lie in an area; what runs along its edge does not."""
+    """The pieces of lines that lie in an area; what runs along its edge may count as either."""
     return _cut_lines(pyclipper.CT_INTERSECTION, lines, area) if area else []
 
 
 def outside(lines: Sequence[Line], area: Area) -> list[Line]:
     """The pieces of lines that do not lie in an area."""
-    if not area:
-        return list(lines)
-    # The library loses a level line that is nowhere near what it is cut by.
-    around = bounds_of(area)
-    apart = [line for line in lines if _level(line) and not meet(bounds_of([line]), around)]
-    return apart + _cut_lines(pyclipper.CT_DIFFERENCE, [line for line in lines if line not in apart], area)
-
-
-def _level(line: Line) -> bool:
-    return all(point[1] == line[0][1] for point in line)
+    return _cut_lines(pyclipper.CT_DIFFERENCE, lines, area) if area else list(lines)
 
 
 def _cut_lines(how: int, lines: Sequence[Line], area: Area) -> list[Line]:
+    # The library loses level pieces of lines. Cut sloped, nothing on a page is level, and x comes back as it is, y to its unit.
+    slope = SLOPE if any(_has_level_piece(line) for line in lines) else 0
     clipper = pyclipper.Pyclipper()
-    if not _add(clipper, lines, pyclipper.PT_SUBJECT, closed=False):
+    if not _add(clipper, _sloped(lines, slope), pyclipper.PT_SUBJECT, closed=False):
         return []
-    _add(clipper, area, pyclipper.PT_CLIP)
+    _add(clipper, _sloped(area, slope), pyclipper.PT_CLIP)
     tree = clipper.Execute2(how, pyclipper.PFT_NONZERO, pyclipper.PFT_NONZERO)
     found: list[Line] = pyclipper.OpenPathsFromPolyTree(tree)
-    return found
+    level = ([[x, round((y - x) / slope)] for x, y in line] for line in found) if slope else found
+    return [line for line in level if length_cm(line) > CRUMB_CM]
+
+
+SLOPE = 1009
+CRUMB_CM = 2 / PER_CM
+"""What is no longer is left over where ends were rounded."""
+
+
+def _has_level_piece(line: Line) -> bool:
+    return any(one[1] == other[1] for one, other in itertools.pairwise(line))
+
+
+def _sloped(lines: Sequence[Line], slope: int) -> Sequence[Line]:
+    return [[[x, y * slope + x] for x, y in line] for line in lines] if slope else lines
 
 
 def grown(area: Area, by_cm: float) -> Area:
     """An area and all around it, its outer corners round; shrunk where ``by_cm`` is below zero."""
     if not area:
         return []
+    return _offset(area, by_cm, pyclipper.JT_ROUND)
+
+
+def wider(area: Area, by_cm: float) -> Area:
+    """An area and all around it, with the corners it has."""
+    return _offset(area, by_cm, pyclipper.JT_MITER) if area else []
+
+
+def _offset(area: Area, by_cm: float, corners: int) -> Area:
     offset = pyclipper.PyclipperOffset(arc_tolerance=ARC_OFF * abs(by_cm) * PER_CM)
-    offset.AddPaths(area, pyclipper.JT_ROUND, pyclipper.ET_CLOSEDPOLYGON)
+    offset.AddPaths(area, corners, pyclipper.ET_CLOSEDPOLYGON)
     found: Area = offset.Execute(by_cm * PER_CM)
     return found
 

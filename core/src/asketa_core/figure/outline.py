@@ -30,9 +30,11 @@ from asketa_core.figure.areas import (
     outside,
     shared,
     simple,
+    wider,
 )
 from asketa_core.figure.flesh import GROWS_FROM, Head, Name, Part, ball_points
 from asketa_core.figure.views import Eye
+from asketa_core.recent import Itself
 from asketa_core.units import Array
 
 ARC_POINTS = 7
@@ -79,7 +81,7 @@ def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     """Every part as an outline, flat where it lies on the floor; what is wholly below it is not seen."""
     areas = _areas(parts, eye)
     flesh: list[Area] = [[] for _ in parts]
-    filled: dict[tuple[int, int], Area] = {}  # once for twins
+    filled: dict[tuple[Itself, Itself], Area] = {}  # once for twins
     joins: list[tuple[_Join, ...]] = [() for _ in parts]
     rooted = [at for at, part in enumerate(parts) if part.root is not None]
     roots = eye.flat(np.stack([part.root for part in parts if part.root is not None]))
@@ -88,7 +90,7 @@ def shapes_of(parts: Sequence[Part], eye: Eye) -> list[Shape]:
     for at, around, joining in zip(rooted, wide, close, strict=True):
         part, bearer = parts[at], _bearer(parts, at)
         if part.name in INNER_CM:
-            pair = id(areas[at]), id(areas[bearer])
+            pair = Itself(areas[at]), Itself(areas[bearer])
             if pair not in filled:
                 filled[pair] = _flesh(areas[at], areas[bearer], around, INNER_CM[part.name], eye)
             flesh[at] = filled[pair]
@@ -114,7 +116,7 @@ def _areas(parts: Sequence[Part], eye: Eye) -> list[Area]:
     hulls = _hulls(parts, eye)
     areas: list[Area] = []
     for at, part in enumerate(parts):
-        twin = next((k for k in range(at) if hulls[k] == hulls[at]), None)
+        twin = next((k for k in range(at) if hulls[k] == hulls[at] and parts[k].round_cm == part.round_cm), None)
         areas.append(_area(hulls[at], part.round_cm, eye) if twin is None else areas[twin])
     return areas
 
@@ -210,11 +212,12 @@ def _nearness(parts: Sequence[Part], eye: Eye) -> list[float]:
 
 
 def seam(shape: Shape, before: Iterable[Shape]) -> list[Line]:
-    """Where a part's edge lies over what was drawn of the body before, away from where they join."""
-    # An edge along the same edge of a twin is not over it.
-    near = [other.area for other in before if other.area is not shape.area and meet(shape.bounds, other.bounds)]
-    below = [ring for area in near for ring in area]
-    over = inside([[*ring, ring[0]] for ring in shape.area], below)
+    """Where a part's edge lies over what was drawn of the body before, away from where they join. No edge is known better than
+    outlines are simplified: what runs along another's edge, as twins do and all that lies on the floor, is not over it."""
+    below = [ring for other in before if meet(shape.bounds, other.bounds) for ring in other.area]
+    if not below:
+        return []
+    over = inside([[*ring, ring[0]] for ring in wider(shape.area, SIMPLE_CM)], below)
     if not over:
         return []
     box = bounds_of(over)
