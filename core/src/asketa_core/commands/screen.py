@@ -12,11 +12,11 @@ from asketa_core.commands.speech import ENGLISH
 from asketa_core.datafiles import Record
 from asketa_core.poses.library import Variation
 from asketa_core.props.kinds import Room
-from asketa_core.screening.detail import detail_at, no_stack_words
+from asketa_core.screening.detail import detail_at
+from asketa_core.screening.lanes import lane_answer_of
 from asketa_core.screening.rulers import Ruler, rulers_on
 from asketa_core.screening.situation import Situation
 from asketa_core.setup.grid import NoGrid
-from asketa_core.setup.screened import Verdict
 from asketa_core.texts import Phrase
 from asketa_core.units import SIDES, Side
 from asketa_core.words.findings import Finding
@@ -56,18 +56,19 @@ def screen_client(
 
 def _side(situation: Situation, variation: Variation, side: Side) -> dict[str, Any]:
     screened = situation.screen(variation, side)
-    if isinstance(screened, NoGrid):
+    answer = lane_answer_of(variation, side, screened)
+    if answer.best is None or isinstance(screened, NoGrid):
         return {
-            "verdict": Verdict.LEAVE_OUT.value,
+            "verdict": answer.verdict.value,
             "best": None,
             "margins": [],
             "cautions": [],
-            "reasons": [ENGLISH(no_stack_words(screened))],
+            "reasons": [] if answer.no_stack is None else [ENGLISH(answer.no_stack)],
         }
-    best = detail_at(situation, screened, screened.recommended)
+    best = detail_at(situation, screened, answer.best.index)
     findings = [_finding(finding) for finding in best.findings]
     return {
-        "verdict": screened.verdict.value,
+        "verdict": answer.verdict.value,
         "best": {
             "setup": {name: value.model_dump(exclude_none=True) for name, value in best.setup.items()},
             "words": {name: ENGLISH(words) for name, words in best.words.items()},
